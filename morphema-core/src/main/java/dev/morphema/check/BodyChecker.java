@@ -1,0 +1,246 @@
+package dev.morphema.check;
+
+import dev.morphema.format.TargetFormat;
+import dev.morphema.function.Want;
+import dev.morphema.problem.Code;
+import dev.morphema.syntax.Block;
+import dev.morphema.syntax.Name;
+import dev.morphema.syntax.Stmt;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Kind;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/** Checks blocks: of targets, whose format limits what they may hold, and of records as values. */
+final class BodyChecker {
+    private final Checker checker;
+    /** What the target can hold; null for a record as a value. */
+    private final TargetFormat.@Nullable Traits traits;
+
+    BodyChecker(Checker checker, TargetFormat.@Nullable Traits traits) {
+        this.checker = checker;
+        this.traits = traits;
+    }
+
+    /**
+     * Checks the block of a record.
+     *
+     * @return the fields with their types, or null if they are not all known before the run
+     */
+    @Nullable Map<String, Type> block(Block block, Scope outer) {
+        return new Statements(block, outer.inner(), false).check();
+    }
+
+    /** Checks a block whose statements are the items of a list. */
+    void items(Block block, Scope outer) {
+        new Statements(block, outer.inner(), true).check();
+    }
+
+    /** Checks what a target, or a turn of its loop, holds. */
+    Type content(Stmt.Content content, Scope scope, @Nullable OwnFields ownFields) {
+        if (content instanceof Stmt.Rule rule) {
+            ExpressionChecker expressions = new ExpressionChecker(checker, scope, ownFields);
+            Type type = expressions.check(rule.value());
+            expressions.requireOne(rule.value().span(), type);
+            type.consume();
+            return type;
+        }
+        if (content instanceof Stmt.Nested nested) {
+            Map<String, Type> fields = block(nested.block(), scope);
+            return fields == null ? Type.of(Kind.RECORD) : Type.record(fields);
+        }
+        if (content instanceof Stmt.Repeated repeated) {
+            Scope inner = new LoopChecker(checker, scope, ownFields).check(repeated.loop());
+            return content(repeated.each(), inner, null).with(Card.LIST);
+        }
+        Stmt.Pieces pieces = (Stmt.Pieces) content;
+        items(new Block(pieces.span(), pieces.pieces()), scope);
+        return Type.UNKNOWN.with(Card.LIST);
+    }
+
+    /** The statements of one block. */
+    private final class Statements implements Stmt.Visitor<Void> {
+        private final Block block;
+        private final Scope scope;
+        private final boolean items;
+        private final OwnFields ownFields;
+        private final Map<String, Type> fields = new LinkedHashMap<>();
+        private final Map<FieldName, Stmt.Field> written = new HashMap<>();
+        private boolean allKnown = true;
+
+        Statements(Block block, Scope scope, boolean items) {
+            this.block = block;
+            this.scope = scope;
+            this.items = items;
+            this.ownFields = new OwnFields(block);
+        }
+
+        @Nullable Map<String, Type> check() {
+            for (Stmt statement : block.statements()) {
+                statement.accept(this);
+            }
+            return allKnown ? fields : null;
+        }
+
+        private ExpressionChecker expressions() {
+            return new ExpressionChecker(checker, scope, ownFields);
+        }
+
+        @Override
+        public Void field(Stmt.Field field) {
+            if (items) {
+                checker.report(field.name().span()
+                        .error(Code.TARGET_FORM, "Beside the items of a list there can be no field.")
+                        .withHelp("put the field into a for or into braces of its own"));
+            }
+            FieldName name = checker.fieldName(field.name(), field.attribute());
+            refuseTwice(field, name);
+            refuseNesting(field);
+            Type type = fieldType(field);
+            if (field.content() instanceof Stmt.Rule) {
+                ownFields.add(field, type);
+            }
+            fields.merge(name.toString(), type, Type::or);
+            return null;
+        }
+
+        private Type fieldType(Stmt.Field field) {
+            Type type = content(field.content(), scope, ownFields);
+            if (field.type() != null) {
+                PathNode.Declared declared = checker.declaredType(field.type());
+                if (declared != null) {
+                    checker.resolution().putConverter(field, declared.converter());
+                    return Type.of(declared.kind());
+                }
+            }
+            if (field.attribute() && type.card() == Card.LIST) {
+                checker.report(field.name().span()
+                        .error(Code.ONE_OR_MANY, "An attribute holds one value, this is a list.")
+                        .withHelp("join(…, \" \") makes a text of it"));
+            }
+            return type;
+        }
+
+        private void refuseTwice(Stmt.Field field, FieldName name) {
+            boolean markup = traits != null && traits.attributesFirst();
+            FieldName key = markup || traits == null ? name : FieldName.of(name.local());
+            Stmt.Field before = written.putIfAbsent(key, field);
+            if (before != null && !(markup && !field.attribute())) {
+                checker.report(field.name().span()
+                        .error(Code.DUPLICATE_FIELD, "This block has a field " + name.local() + " already, on line "
+                                + before.span().line() + ".")
+                        .withHelp(traits == null || traits.flat() ? null : "several values go into a list: " + name.local() + " = [ a, b ]"));
+            }
+        }
+
+        private void refuseNesting(Stmt.Field field) {
+            if (traits != null && traits.flat() && !(field.content() instanceof Stmt.Rule)) {
+                checker.report(field.name().span()
+                        .error(Code.TARGET_FORM, "A cell holds one value, not a record or a list.")
+                        .withHelp("give it a rule: " + field.name().text() + " = …"));
+            }
+        }
+
+        @Override
+        public Void ownText(Stmt.OwnText ownText) {
+            Type type = expressions().one(ownText.value(), Want.ANY);
+            if (traits != null && traits.flat()) {
+                checker.report(ownText.span()
+                        .error(Code.TARGET_FORM, "A row has columns and no text of its own.")
+                        .withHelp("give the column a name: name = …"));
+            }
+            fields.put(items ? "" : "text", type);
+            return null;
+        }
+
+        @Override
+        public Void item(Stmt.Item item) {
+            if (item.content() instanceof Stmt.Repeated repeated && repeated.loop().keyedBy() != null) {
+                content(repeated, scope, ownFields);
+                allKnown = false;
+                return null;
+            }
+            if (!items) {
+                checker.report(item.span()
+                        .error(Code.TARGET_FORM, "Here every part of the record needs a name.")
+                        .withHelp("write name for … or name { … }; items without names stand at the root of a list"));
+            }
+            content(item.content(), scope, ownFields);
+            return null;
+        }
+
+        @Override
+        public Void let(Stmt.Let let) {
+            Type type = expressions().check(let.value());
+            int slot = scope.slots().next();
+            checker.resolution().putSlot(let, slot);
+            checker.resolution().addBlockSlot(block, slot);
+            checker.declareLocal(scope, let.name(), new Scope.Entry(new Binding.LocalLet(slot), type));
+            return null;
+        }
+
+        @Override
+        public Void ifThen(Stmt.If ifThen) {
+            expressions().condition(ifThen.condition());
+            branch(ifThen.then());
+            if (ifThen.otherwise() != null) {
+                branch(ifThen.otherwise());
+            }
+            return null;
+        }
+
+        private void branch(Block branch) {
+            Statements inner = new Statements(branch, scope.inner(), items);
+            Map<String, Type> branchFields = inner.check();
+            if (branchFields == null) {
+                allKnown = false;
+            }
+            inner.fields.forEach((name, type) -> fields.merge(name, type, Type::or));
+        }
+
+        @Override
+        public Void copy(Stmt.Copy copy) {
+            Type type = expressions().one(copy.record(), Want.ANY);
+            List<FieldName> names = new ArrayList<>();
+            for (Name name : copy.names()) {
+                names.add(checker.fieldName(name, false));
+            }
+            if (copy.choice() == Stmt.Copy.Choice.ONLY) {
+                names.forEach(name -> fields.putIfAbsent(name.toString(), Type.UNKNOWN));
+            } else {
+                copiedFields(type, names);
+            }
+            // A field with a rule of its own takes the place of the copied one.
+            for (Stmt statement : block.statements()) {
+                if (statement instanceof Stmt.Field field && checker.resolution().slotIfAny(field.content()).isEmpty()) {
+                    int slot = scope.slots().next();
+                    checker.resolution().putSlot(field.content(), slot);
+                    checker.resolution().addBlockSlot(block, slot);
+                }
+            }
+            return null;
+        }
+
+        private void copiedFields(Type type, List<FieldName> without) {
+            List<String> known = checker.knownFields(type);
+            if (known == null) {
+                allKnown = false;
+                return;
+            }
+            List<String> left = new ArrayList<>(known);
+            without.forEach(name -> left.remove(name.toString()));
+            left.forEach(name -> fields.putIfAbsent(name, Type.UNKNOWN));
+        }
+
+        @Override
+        public Void require(Stmt.Require require) {
+            expressions().condition(require.condition());
+            expressions().one(require.message(), Want.TEXT);
+            return null;
+        }
+    }
+}

@@ -1,0 +1,81 @@
+package dev.morphema.check;
+
+import dev.morphema.format.Options;
+import dev.morphema.format.Projection;
+import dev.morphema.format.SourceFormat;
+import dev.morphema.format.TargetFormat;
+import dev.morphema.syntax.Decl;
+import dev.morphema.value.Converter;
+import dev.morphema.value.Value;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A mapping that was checked, in its parts. Immutable.
+ *
+ * @param resolution what the names in the tree mean
+ */
+public record CheckedMapping(
+        List<Source> sources,
+        List<Table> tables,
+        List<Param> params,
+        List<Global> globals,
+        List<Define> defines,
+        List<Target> targets,
+        Resolution resolution) {
+    public CheckedMapping {
+        sources = List.copyOf(sources);
+        tables = List.copyOf(tables);
+        params = List.copyOf(params);
+        globals = List.copyOf(globals);
+        defines = List.copyOf(defines);
+        targets = List.copyOf(targets);
+    }
+
+    /** A source and what is read of it. */
+    public record Source(Decl.Source decl, SourceFormat format, Options options, Projection projection) {}
+
+    /**
+     * A table.
+     *
+     * @param decl how it was declared
+     * @param rows of a table from a file; empty for others
+     * @param slots the size of its frame, for a loop
+     */
+    public record Table(Decl.Named decl, List<Value> rows, int slots) {
+        public Table {
+            rows = List.copyOf(rows);
+        }
+    }
+
+    /** A parameter with the conversion to its type. */
+    public record Param(Decl.Param decl, Converter converter, int slots) {}
+
+    /** A let of the top level. */
+    public record Global(Decl.Let decl, int slots) {}
+
+    /** A define; its first slots are its arguments. */
+    public record Define(Decl.Define decl, int slots) {}
+
+    /**
+     * A target.
+     *
+     * @param list whether the document is a list; if not, it is one record or value
+     * @param columns of a flat format
+     * @param slots the size of its frame
+     */
+    public record Target(
+            Decl.Target decl, TargetFormat format, Options options, boolean list, List<String> columns, int slots) {
+        public Target {
+            columns = List.copyOf(columns);
+        }
+    }
+
+    /** {@return the source of a name, or null} */
+    public @Nullable Source source(String name) {
+        return sources.stream()
+                .filter(s -> s.decl().name().text().equals(name))
+                .findFirst()
+                .orElse(null);
+    }
+}

@@ -1,0 +1,236 @@
+package dev.morphema.check;
+
+import dev.morphema.convert.TypeConverters;
+import dev.morphema.function.Function;
+import dev.morphema.function.Want;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.NearNames;
+import dev.morphema.problem.Problem;
+import dev.morphema.syntax.Constant;
+import dev.morphema.syntax.Decl;
+import dev.morphema.syntax.Expr;
+import dev.morphema.syntax.MappingTree;
+import dev.morphema.syntax.Name;
+import dev.morphema.syntax.Parser;
+import dev.morphema.syntax.TypeRef;
+import dev.morphema.value.FieldName;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Checks a mapping before anything runs: every name is known, every function gets what it wants, one value is asked for
+ * where there is one, and each target can hold what it is given. Goes on after a problem.
+ */
+public final class Checker {
+    private final Environment environment;
+    private final List<MappingTree> trees;
+    private final Resolution resolution = new Resolution();
+    private final List<Problem> problems = new ArrayList<>();
+    private final Set<Problem> reported = new LinkedHashSet<>();
+    private final GlobalNames globals = new GlobalNames(this);
+    private final Map<String, Name> declared = new HashMap<>();
+    private final Map<Expr, Type> types = new IdentityHashMap<>();
+
+    private final List<SourceChecker.Found> sources = new ArrayList<>();
+    private final List<CheckedMapping.Table> tables = new ArrayList<>();
+    private final List<CheckedMapping.Param> params = new ArrayList<>();
+    private final List<CheckedMapping.Global> lets = new ArrayList<>();
+    private final List<CheckedMapping.Define> defines = new ArrayList<>();
+    private final List<CheckedMapping.Target> targets = new ArrayList<>();
+
+    private Checker(List<MappingTree> trees, Environment environment) {
+        this.trees = trees;
+        this.environment = environment;
+    }
+
+    /**
+     * What checking gives.
+     *
+     * @param mapping the mapping, which is sound only if no problem is an error
+     * @param problems in the order they were found
+     */
+    public record Result(CheckedMapping mapping, List<Problem> problems) {
+        public Result {
+            problems = List.copyOf(problems);
+        }
+    }
+
+    /**
+     * {@return the meaning of a mapping with all problems}
+     *
+     * @param trees the mapping, followed by those that it uses
+     * @param environment formats, functions and files
+     */
+    public static Result check(List<MappingTree> trees, Environment environment) {
+        return new Checker(trees, environment).check();
+    }
+
+    private Result check() {
+        for (MappingTree tree : trees) {
+            tree.declarations().forEach(this::declare);
+        }
+        Declarations declarations = new Declarations(this);
+        globals.findAll();
+        declarations.defines(defines);
+        declarations.targets(targets);
+        List<CheckedMapping.Source> checked =
+                sources.stream().map(SourceChecker.Found::finish).toList();
+        return new Result(
+                new CheckedMapping(checked, tables, params, lets, defines, targets, resolution), problems);
+    }
+
+    private void declare(Decl decl) {
+        if (!(decl instanceof Decl.Named named)) {
+            return;
+        }
+        Name name = named.name();
+        if (decl instanceof Decl.Prefix prefix) {
+            if (resolution.prefixes().containsKey(name.text()) || Parser.KNOWN_PREFIXES.contains(name.text())) {
+                report(name.span().error(Code.DUPLICATE_NAME, "The prefix " + name.text() + " is declared already."));
+            }
+            resolution.putPrefix(name.text(), prefix.uri());
+            return;
+        }
+        Name before = declared.putIfAbsent(name.text(), name);
+        if (before != null) {
+            report(name.span()
+                    .error(Code.DUPLICATE_NAME, "The name " + name.text() + " is declared already, on line "
+                            + before.span().line() + "."));
+            return;
+        }
+        new Declarations(this).declare(decl);
+    }
+
+    List<MappingTree> trees() {
+        return trees;
+    }
+
+    List<SourceChecker.Found> sources() {
+        return sources;
+    }
+
+    List<CheckedMapping.Table> tables() {
+        return tables;
+    }
+
+    List<CheckedMapping.Param> params() {
+        return params;
+    }
+
+    List<CheckedMapping.Global> lets() {
+        return lets;
+    }
+
+    Environment environment() {
+        return environment;
+    }
+
+    Resolution resolution() {
+        return resolution;
+    }
+
+    GlobalNames globals() {
+        return globals;
+    }
+
+    void report(Problem problem) {
+        if (reported.add(problem)) {
+            problems.add(problem);
+        }
+    }
+
+    @Nullable Function function(String name) {
+        return environment.functions().find(name).orElse(null);
+    }
+
+    Set<String> functionNames() {
+        Set<String> names = new LinkedHashSet<>(environment.functions().names());
+        names.addAll(globals.defineNames());
+        return names;
+    }
+
+    /** Declares a name of a loop or block; it may not hide another. */
+    void declareLocal(Scope scope, Name name, Scope.Entry entry) {
+        String text = name.text();
+        if (scope.find(text) != null || globals.names().contains(text)) {
+            report(name.span()
+                    .error(Code.HIDDEN_NAME, "The name " + text + " would hide another of the same name.")
+                    .withHelp("choose another name here"));
+        }
+        scope.add(text, entry);
+    }
+
+    /** {@return the name of a field in data, with the namespace of its prefix} */
+    FieldName fieldName(Name name, boolean attribute) {
+        FieldName field = resolution.fieldName(name, attribute);
+        if (name.prefix() != null && field.namespace() == null) {
+            report(name.span()
+                    .error(Code.UNKNOWN_PREFIX, "The prefix " + name.prefix() + " is not declared.")
+                    .withHelp("prefix " + name.prefix() + " = \"…\""));
+        }
+        return field;
+    }
+
+    /** {@return the kind and conversion of a type, or null if there is none such} */
+    PathNode.@Nullable Declared declaredType(TypeRef type) {
+        if (!TypeConverters.NAMES.contains(type.name())) {
+            report(type.span()
+                    .error(Code.UNKNOWN_TYPE, "There is no type " + type.name() + ".")
+                    .withHelp(NearNames.proposal(type.name(), TypeConverters.NAMES).orElse(null)));
+            return null;
+        }
+        List<String> arguments = type.arguments().stream().map(Constant::text).toList();
+        try {
+            return new PathNode.Declared(
+                    TypeConverters.kind(type.name()), TypeConverters.converter(type.name(), arguments));
+        } catch (IllegalArgumentException e) {
+            report(type.span().error(Code.UNKNOWN_TYPE, String.valueOf(e.getMessage())));
+            return new PathNode.Declared(TypeConverters.kind(type.name()), value -> value);
+        }
+    }
+
+    /** {@return the names of all fields of a record, or null if they are not known before the run} */
+    @Nullable List<String> knownFields(Type type) {
+        List<String> names = new ArrayList<>();
+        if (type.fields() != null) {
+            names.addAll(type.fields().keySet());
+        } else if (type.paths().isEmpty()) {
+            return null;
+        }
+        for (PathNode node : type.paths()) {
+            if (node.shape() == null) {
+                return null;
+            }
+            node.shape().names().stream()
+                    .map(FieldName::toString)
+                    .filter(name -> !names.contains(name))
+                    .forEach(names::add);
+        }
+        return names;
+    }
+
+    void remember(Expr expr, Type type) {
+        types.put(expr, type);
+    }
+
+    /** {@return what is known of an expression that was checked} */
+    Type typeOf(Expr expr) {
+        return types.getOrDefault(expr, Type.UNKNOWN);
+    }
+
+    /** Whether some path may step to a name: only then is a let of a loop worth keeping with the members of a group. */
+    boolean mayStepTo(String name) {
+        return trees.stream().anyMatch(tree -> tree.source().text().contains("." + name));
+    }
+
+    /** Checks a constant expression, such as a parameter's default. */
+    Type isolated(Expr expr, Scope scope, Want want) {
+        return new ExpressionChecker(this, scope, null).one(expr, want);
+    }
+}

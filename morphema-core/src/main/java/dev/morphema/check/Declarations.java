@@ -1,0 +1,259 @@
+package dev.morphema.check;
+
+import dev.morphema.format.Options;
+import dev.morphema.format.SourceFormat;
+import dev.morphema.function.Want;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.NearNames;
+import dev.morphema.syntax.Constant;
+import dev.morphema.syntax.Decl;
+import dev.morphema.syntax.Expr;
+import dev.morphema.syntax.FormatRef;
+import dev.morphema.syntax.Name;
+import dev.morphema.syntax.Span;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Kind;
+import dev.morphema.value.Value;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** Checks the declarations of the top level. */
+final class Declarations {
+    private final Checker checker;
+
+    Declarations(Checker checker) {
+        this.checker = checker;
+    }
+
+    /** Makes a declared name known; what needs other names is looked at later. */
+    void declare(Decl decl) {
+        if (decl instanceof Decl.Source source) {
+            source(source);
+        } else if (decl instanceof Decl.Param param) {
+            param(param);
+        } else if (decl instanceof Decl.Let let) {
+            let(let);
+        } else if (decl instanceof Decl.FileTable table) {
+            fileTable(table);
+        } else if (decl instanceof Decl.LoopTable table) {
+            loopTable(table);
+        } else if (decl instanceof Decl.InlineTable table) {
+            inlineTable(table);
+        } else if (decl instanceof Decl.Define define) {
+            checker.globals().addDefine(define);
+        }
+    }
+
+    private static Scope newScope() {
+        return new Scope(null, new Scope.Slots());
+    }
+
+    private void source(Decl.Source decl) {
+        SourceChecker.Found found = new SourceChecker(checker).check(decl);
+        int index = checker.sources().size();
+        if (found == null) {
+            checker.globals().add(decl.name().text(), new Binding.Source(index), () -> Type.UNKNOWN);
+            return;
+        }
+        checker.sources().add(found);
+        checker.globals().add(decl.name().text(), new Binding.Source(index), () -> SourceChecker.type(found));
+    }
+
+    private void param(Decl.Param decl) {
+        PathNode.Declared type = checker.declaredType(decl.type());
+        int index = checker.params().size();
+        Scope scope = newScope();
+        checker.globals().add(decl.name().text(), new Binding.Param(index), () -> {
+            if (decl.fallback() != null) {
+                checker.isolated(decl.fallback(), scope, Want.ANY);
+            }
+            return Type.of(type == null ? null : type.kind());
+        });
+        checker.params()
+                .add(new CheckedMapping.Param(
+                        decl, type == null ? value -> value : type.converter(), 0));
+    }
+
+    private void let(Decl.Let decl) {
+        int index = checker.lets().size();
+        checker.lets().add(new CheckedMapping.Global(decl, 0));
+        checker.globals().add(decl.name().text(), new Binding.Global(index), () -> {
+            Scope scope = newScope();
+            Type type = new ExpressionChecker(checker, scope, null).check(decl.value());
+            checker.lets().set(index, new CheckedMapping.Global(decl, scope.slots().count()));
+            return type;
+        });
+    }
+
+    private void fileTable(Decl.FileTable decl) {
+        int index = checker.tables().size();
+        String name = decl.name().text();
+        List<Value> rows = rows(decl);
+        Shape shape = Shape.unknown();
+        rows.forEach(shape::learn);
+        Map<String, Type> columns = new LinkedHashMap<>();
+        for (FieldName column : shape.names()) {
+            Shape cells = shape.field(column);
+            columns.put(column.toString(), new Type(cells == null ? null : cells.kind(), Card.ONE, List.of(), null, false));
+        }
+        checker.tables().add(new CheckedMapping.Table(decl, rows, 0));
+        for (Expr column : columnsOf(decl.columns())) {
+            if (!(column instanceof Expr.Reference reference)) {
+                checker.report(column.span()
+                        .error(Code.SYNTAX, "The key of a table from a file is the name of a column."));
+            } else if (!columns.isEmpty() && !columns.containsKey(reference.name())) {
+                checker.report(column.span()
+                        .error(Code.UNKNOWN_FIELD, "The table has no column " + reference.name() + ".")
+                        .withHelp(NearNames.proposal(reference.name(), columns.keySet()).orElse(null)));
+            }
+        }
+        Type row = columns.isEmpty() ? Type.UNKNOWN.item() : Type.record(columns);
+        addTable(name, index, decl.columns(), row);
+        checker.globals().add(name, new Binding.Table(index), () -> row.with(Card.MANY));
+    }
+
+    private static List<Expr> columnsOf(Decl.Columns columns) {
+        List<Expr> all = new ArrayList<>(columns.keys());
+        if (columns.from() != null) {
+            all.add(columns.from());
+        }
+        if (columns.to() != null) {
+            all.add(columns.to());
+        }
+        return all;
+    }
+
+    private void addTable(String name, int index, Decl.Columns columns, Type row) {
+        int keys = columns.keys().size() + (columns.from() == null ? 0 : 1);
+        checker.globals().addTable(name, new GlobalNames.TableEntry(index, keys, columns.many(), row));
+    }
+
+    private List<Value> rows(Decl.FileTable decl) {
+        SourceChecker sources = new SourceChecker(checker);
+        FormatRef ref = decl.format();
+        SourceFormat format = sources.format(ref);
+        List<FormatRef.Option> unnamed =
+                ref.options().stream().filter(o -> o.name() == null).toList();
+        if (unnamed.size() != 1 || unnamed.get(0).value().form() != Constant.Form.TEXT) {
+            checker.report(ref.span()
+                    .error(Code.ARGUMENTS, "A table names the one file that it is read from.")
+                    .withHelp("csv(\"tables/codes.csv\")"));
+            return List.of();
+        }
+        if (format == null) {
+            return List.of();
+        }
+        Options options = sources.options(ref, format);
+        Constant file = unnamed.get(0).value();
+        List<Value> rows = sources.rows(ref, format, options, file.span(), file.text());
+        return rows == null ? List.of() : rows;
+    }
+
+    private void loopTable(Decl.LoopTable decl) {
+        int index = checker.tables().size();
+        String name = decl.name().text();
+        checker.tables().add(new CheckedMapping.Table(decl, List.of(), 0));
+        // The number of keys is known now, what a row is only when the loop is looked at.
+        addTable(name, index, decl.columns(), Type.UNKNOWN.item());
+        checker.globals().add(name, new Binding.Table(index), () -> {
+            Scope scope = newScope();
+            LoopChecker loop = new LoopChecker(checker, scope, null);
+            Scope inner = loop.check(decl.loop());
+            ExpressionChecker keys = new ExpressionChecker(checker, inner, null);
+            columnsOf(decl.columns()).forEach(key -> keys.one(key, Want.ANY));
+            checker.resolution().put(decl.loop().first(), loop.member());
+            Type row = loop.memberType();
+            addTable(name, index, decl.columns(), row);
+            checker.tables().set(index, new CheckedMapping.Table(decl, List.of(), scope.slots().count()));
+            return row.with(Card.MANY);
+        });
+    }
+
+    private void inlineTable(Decl.InlineTable decl) {
+        int index = checker.tables().size();
+        String name = decl.name().text();
+        checker.tables().add(new CheckedMapping.Table(decl, List.of(), 0));
+        Set<String> keys = new HashSet<>();
+        for (Decl.Entry entry : decl.entries()) {
+            if (!keys.add(entry.key().text())) {
+                checker.report(entry.key()
+                        .span()
+                        .error(Code.DUPLICATE_KEY, "The key " + entry.key().text() + " stands in this table already."));
+            }
+        }
+        checker.globals().addTable(name, new GlobalNames.TableEntry(index, 1, false, inlineRow(decl)));
+        checker.globals().add(name, new Binding.Table(index), () -> {
+            Type value = inlineValues(decl);
+            checker.globals().addTable(name, new GlobalNames.TableEntry(index, 1, false, value));
+            return Type.record(Map.of("key", Type.of(Kind.TEXT), "value", value)).with(Card.MANY);
+        });
+    }
+
+    private static Type inlineRow(Decl.InlineTable decl) {
+        return decl.entries().isEmpty() ? Type.NOTHING : Type.UNKNOWN.item();
+    }
+
+    private Type inlineValues(Decl.InlineTable decl) {
+        Type value = Type.NOTHING;
+        Scope scope = newScope();
+        for (Decl.Entry entry : decl.entries()) {
+            Type type = checker.isolated(entry.value(), scope, Want.ANY);
+            value = value.or(new Type(type.kind(), type.card(), List.of(), type.fields(), type.odd()));
+        }
+        int index = checker.tables().stream().map(CheckedMapping.Table::decl).toList().indexOf(decl);
+        checker.tables().set(index, new CheckedMapping.Table(decl, List.of(), scope.slots().count()));
+        return value;
+    }
+
+    /** Checks all defines; done when all other names are known. */
+    void defines(List<CheckedMapping.Define> out) {
+        for (var tree : checker.trees()) {
+            for (Decl decl : tree.declarations()) {
+                if (decl instanceof Decl.Define define && out.size() == checker.globals().define(define.name().text())) {
+                    out.add(define(define));
+                }
+            }
+        }
+    }
+
+    private CheckedMapping.Define define(Decl.Define define) {
+        Scope scope = newScope();
+        for (Name parameter : define.parameters()) {
+            int slot = scope.slots().next();
+            checker.declareLocal(scope, parameter, new Scope.Entry(new Binding.Argument(slot), Type.UNKNOWN));
+        }
+        if (checker.function(define.name().text()) != null) {
+            checker.report(define.name()
+                    .span()
+                    .error(Code.DUPLICATE_NAME, "There is a function " + define.name().text() + " already.")
+                    .withHelp("choose another name"));
+        }
+        Type type = new ExpressionChecker(checker, scope, null).check(define.value());
+        type.consume();
+        checker.globals().setResult(checker.globals().define(define.name().text()), type);
+        return new CheckedMapping.Define(define, scope.slots().count());
+    }
+
+    /** Checks all targets. */
+    void targets(List<CheckedMapping.Target> out) {
+        for (var tree : checker.trees()) {
+            for (Decl decl : tree.declarations()) {
+                if (decl instanceof Decl.Target target) {
+                    CheckedMapping.Target checked = new TargetChecker(checker).check(target);
+                    if (checked != null) {
+                        out.add(checked);
+                    }
+                }
+            }
+        }
+        if (out.isEmpty() && checker.trees().get(0).declarations().stream().noneMatch(Decl.Target.class::isInstance)) {
+            checker.report(new Span(checker.trees().get(0).source(), 0, 0)
+                    .error(Code.TARGET_FORM, "The mapping has no target, so there is nothing to write.")
+                    .withHelp("target result: json { … }"));
+        }
+    }
+}

@@ -1,0 +1,491 @@
+package dev.morphema.check;
+
+import dev.morphema.function.Function;
+import dev.morphema.function.Signature;
+import dev.morphema.function.Want;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.NearNames;
+import dev.morphema.syntax.Expr;
+import dev.morphema.syntax.Name;
+import dev.morphema.syntax.Span;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Kind;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
+
+/** Finds out what the expressions of one scope mean, and what is known of their values. */
+final class ExpressionChecker implements Expr.Visitor<Type> {
+    private final Checker checker;
+    private final Scope scope;
+    /** The fields that the block at hand has given so far, for {@code .name}; null outside of blocks. */
+    private final @Nullable OwnFields ownFields;
+
+    ExpressionChecker(Checker checker, Scope scope, @Nullable OwnFields ownFields) {
+        this.checker = checker;
+        this.scope = scope;
+        this.ownFields = ownFields;
+    }
+
+    Type check(Expr expr) {
+        Type type = expr.accept(this);
+        checker.remember(expr, type);
+        return type;
+    }
+
+    /** An expression that must give one value, which is used. */
+    Type one(Expr expr, Want want) {
+        Type type = check(expr);
+        requireOne(expr.span(), type);
+        requireKind(expr.span(), type, want);
+        type.consume();
+        return type;
+    }
+
+    void requireOne(Span span, Type type) {
+        if (type.card() == Card.MANY) {
+            checker.report(span.error(Code.ONE_OR_MANY, "This gives many values, one is wanted here.")
+                    .withHelp("take one by first(…), make a text of all by join(…, \", \"), a list by [ … ], or go through them by for"));
+        }
+    }
+
+    private void requireKind(Span span, Type type, Want want) {
+        if (type.card() == Card.LIST && want != Want.MANY && want != Want.ANY) {
+            checker.report(span.error(Code.ONE_OR_MANY, "This gives a list where " + want.words() + " is wanted.")
+                    .withHelp("take one item by first(…), or make a text of all by join(…, \", \")"));
+        } else if (type.kind() != null && !want.takes(type.kind())) {
+            checker.report(span.error(
+                            Code.WRONG_KIND,
+                            "This is " + type.kind().words() + " where " + want.words() + " is wanted.")
+                    .withHelp(help(type.kind(), want)));
+        } else if (type.odd() && (want == Want.NUMBER || want == Want.INTEGER)) {
+            checker.report(span.error(Code.WRONG_KIND, "This is a text that is not a number, where a number is wanted.")
+                    .withHelp(
+                            type.paths().isEmpty()
+                                    ? "texts are joined in a template: \"{a} {b}\""
+                                    : "the sample has texts here that are no numbers; a decimal comma needs the type number(',') in the source"));
+        }
+    }
+
+    private static @Nullable String help(Kind given, Want want) {
+        if (want == Want.BOOLEAN) {
+            return "a condition compares: x == \"Y\"";
+        }
+        return given == Kind.RECORD ? "step down to one of its fields" : null;
+    }
+
+    Type condition(Expr expr) {
+        Type type = one(expr, Want.ANY);
+        if (type.kind() != null && type.kind() != Kind.BOOLEAN) {
+            checker.report(expr.span()
+                    .error(Code.WRONG_KIND, "A condition is true or false, this is " + type.kind().words() + ".")
+                    .withHelp(
+                            type.kind() == Kind.TEXT
+                                    ? "compare it, as in x == \"Y\", or give it the type boolean('Y', 'N')"
+                                    : "compare it, as in x > 0"));
+        }
+        return type;
+    }
+
+    @Override
+    public Type literal(Expr.Literal literal) {
+        Value value = literal.value();
+        if (value.isNothing()) {
+            return Type.NOTHING;
+        }
+        boolean odd = value instanceof TextValue text && NumberValue.parse(text.text()).isEmpty();
+        return new Type(value.kind(), Card.ONE, List.of(), null, odd);
+    }
+
+    @Override
+    public Type template(Expr.Template template) {
+        template.parts().forEach(part -> one(part, Want.TEXT));
+        return Type.of(Kind.TEXT);
+    }
+
+    @Override
+    public Type reference(Expr.Reference reference) {
+        Scope.Entry entry = scope.find(reference.name());
+        if (entry == null) {
+            entry = checker.globals().find(reference);
+        }
+        if (entry == null) {
+            unknownName(reference);
+            return Type.UNKNOWN;
+        }
+        checker.resolution().put(reference, entry.binding());
+        return entry.type();
+    }
+
+    private void unknownName(Expr.Reference reference) {
+        Set<String> known = scope.all();
+        known.addAll(checker.globals().names());
+        String name = reference.name();
+        int minus = name.indexOf('-');
+        String help;
+        if (minus > 0 && known.contains(name.substring(0, minus))) {
+            help = "a minus wants blanks around it: " + name.substring(0, minus) + " - " + name.substring(minus + 1);
+        } else if (ownFields != null && ownFields.find(name) != null) {
+            help = "a field of this block is named with a point before it: ." + name;
+        } else if (checker.functionNames().contains(name)) {
+            help = name + " is a function: " + name + "(…)";
+        } else {
+            help = NearNames.proposal(name, known).orElse(null);
+        }
+        checker.report(reference.span().error(Code.UNKNOWN_NAME, "Nothing named " + name + " is known here.").withHelp(help));
+    }
+
+    @Override
+    public Type ownField(Expr.OwnField own) {
+        OwnFields.Entry entry = ownFields == null ? null : ownFields.find(own.name().text());
+        if (entry == null) {
+            checker.report(own.span()
+                    .error(
+                            Code.UNKNOWN_NAME,
+                            "This block has no field " + own.name().text() + " with a rule of its own further up.")
+                    .withHelp(
+                            ownFields == null
+                                    ? "a path begins with a name"
+                                    : NearNames.proposal(own.name().text(), ownFields.names())
+                                            .orElse(null)));
+            return Type.UNKNOWN;
+        }
+        ownFields.capture(entry, scope, checker.resolution());
+        checker.resolution().put(own, entry.field());
+        return entry.type();
+    }
+
+    @Override
+    public Type step(Expr.Step step) {
+        Type base = check(step.base());
+        switch (step.axis()) {
+            case FIELD, ATTRIBUTE -> {
+                FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE);
+                return named(base, name, step.name());
+            }
+            case ANY_FIELD, ANY_ATTRIBUTE, DEEP -> {
+                checker.fieldName(step.name(), false);
+                base.consume();
+                return Type.UNKNOWN.with(Card.MANY);
+            }
+        }
+        throw new IllegalStateException("no such axis");
+    }
+
+    private Type named(Type base, FieldName name, Name written) {
+        Type field = field(base, name, written);
+        return switch (base.card()) {
+            case MANY, LIST -> field.with(Card.MANY);
+            case UNKNOWN -> field.card() == Card.MANY ? field : field.with(Card.UNKNOWN);
+            case ONE -> field;
+        };
+    }
+
+    private Type field(Type base, FieldName name, Name written) {
+        Type known = base.fields() == null ? null : base.fields().get(name.toString());
+        if (known != null) {
+            return known;
+        }
+        if (!base.paths().isEmpty()) {
+            return fieldOfPaths(base, name, written);
+        }
+        if (base.fields() != null) {
+            checker.report(written.span()
+                    .error(Code.UNKNOWN_FIELD, "There is no field " + name + " here.")
+                    .withHelp(NearNames.proposal(name.toString(), base.fields().keySet())
+                            .orElse(null)));
+        } else if (base.kind() != null && base.kind() != Kind.RECORD) {
+            checker.report(written.span()
+                    .error(Code.UNKNOWN_FIELD, "This is " + base.kind().words() + ", which has no fields."));
+        }
+        return Type.UNKNOWN;
+    }
+
+    private Type fieldOfPaths(Type base, FieldName name, Name written) {
+        Type type = null;
+        boolean missing = true;
+        Set<String> known = new TreeSet<>();
+        boolean flat = false;
+        for (PathNode node : base.paths()) {
+            PathNode child = node.child(name);
+            Type of = typeOf(child);
+            type = type == null ? of : type.or(of);
+            Shape shape = node.shape();
+            missing &= shape != null && shape.isRecord() && child.shape() == null;
+            flat |= node.isFlat();
+            if (shape != null) {
+                shape.names().forEach(n -> known.add(n.toString()));
+            }
+        }
+        if (missing) {
+            String message = "The sample has no field " + name + " here.";
+            checker.report((flat ? written.span().error(Code.UNKNOWN_FIELD, message) : written.span().warning(Code.UNKNOWN_FIELD, message))
+                    .withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
+        }
+        return Objects.requireNonNull(type);
+    }
+
+    /** What is known of the value at a place in a source. */
+    static Type typeOf(PathNode node) {
+        Shape shape = node.shape();
+        Card card = node.isFlat() ? Card.ONE : Card.UNKNOWN;
+        if (shape != null && shape.isMany()) {
+            card = Card.MANY;
+        } else if (shape != null && shape.isList()) {
+            card = Card.LIST;
+        }
+        if (node.declared() != null) {
+            return new Type(node.declared().kind(), card, List.of(node), null, false);
+        }
+        Kind kind = node.isFlat() ? Kind.TEXT : null;
+        if (shape != null && kind == null && !shape.isRecord() && shape.kind() != null) {
+            kind = shape.kind();
+        }
+        boolean odd = kind == Kind.TEXT && shape != null && shape.hasOddText();
+        return new Type(kind, card, List.of(node), null, odd);
+    }
+
+    @Override
+    public Type lookup(Expr.Lookup lookup) {
+        if (lookup.base() instanceof Expr.Reference reference && scope.find(reference.name()) == null) {
+            GlobalNames.TableEntry table = checker.globals().table(reference);
+            if (table != null) {
+                return tableLookup(lookup, table);
+            }
+        }
+        Type base = check(lookup.base());
+        requireOne(lookup.base().span(), base);
+        base.consume();
+        if (lookup.keys().size() > 1) {
+            checker.report(lookup.span()
+                    .error(Code.ARGUMENTS, "A field of a record has one name, these are several.")
+                    .withHelp("only a table with several key columns takes several keys"));
+        }
+        if (base.card() == Card.LIST) {
+            checker.report(lookup.span()
+                    .error(Code.WRONG_KIND, "This is a list; brackets ask a table, or a record for a field.")
+                    .withHelp("nth(list, n) takes an item by its position, counted from 1"));
+        }
+        lookup.keys().forEach(key -> one(key, Want.TEXT));
+        return Type.UNKNOWN;
+    }
+
+    private Type tableLookup(Expr.Lookup lookup, GlobalNames.TableEntry table) {
+        lookup.keys().forEach(key -> one(key, Want.ANY));
+        if (lookup.keys().size() != table.keys()) {
+            checker.report(lookup.span()
+                    .error(
+                            Code.ARGUMENTS,
+                            "This table is looked up by " + table.keys() + (table.keys() == 1 ? " key" : " keys")
+                                    + ", given are " + lookup.keys().size() + "."));
+        }
+        checker.resolution().put(lookup, table.index());
+        return table.many() ? table.row().with(Card.MANY) : table.row();
+    }
+
+    @Override
+    public Type call(Expr.Call call) {
+        int define = checker.globals().define(call.name());
+        if (define >= 0) {
+            return defined(call, define);
+        }
+        Function function = checker.function(call.name());
+        if (function == null) {
+            call.arguments().forEach(this::check);
+            checker.report(call.nameSpan()
+                    .error(Code.UNKNOWN_FUNCTION, "There is no function " + call.name() + ".")
+                    .withHelp(NearNames.near(call.name(), checker.functionNames()).isEmpty()
+                            ? "the functions are listed in the reference of functions"
+                            : NearNames.proposal(call.name(), checker.functionNames()).orElse(null)));
+            return Type.UNKNOWN;
+        }
+        checker.resolution().put(call, new Resolution.Builtin(function));
+        Signature signature = function.signature();
+        int given = call.arguments().size();
+        if (given < signature.least() || given > signature.most()) {
+            call.arguments().forEach(this::check);
+            checker.report(call.span()
+                    .error(Code.ARGUMENTS, call.name() + " takes " + counted(signature) + ", given " + (given == 1 ? "is 1." : "are " + given + "."))
+                    .withHelp(signature.text()));
+            return Type.of(signature.result());
+        }
+        return function instanceof Function.Aggregate aggregate
+                ? aggregate(call, aggregate)
+                : scalar(call, (Function.Scalar) function);
+    }
+
+    private static String counted(Signature signature) {
+        String least = signature.least() == 1 ? "1 argument" : signature.least() + " arguments";
+        if (signature.most() == Integer.MAX_VALUE) {
+            return "at least " + least;
+        }
+        return signature.least() == signature.most() ? least : signature.least() + " to " + signature.most() + " arguments";
+    }
+
+    private Type defined(Expr.Call call, int define) {
+        checker.resolution().put(call, new Resolution.Defined(define));
+        for (Expr argument : call.arguments()) {
+            check(argument).consume();
+        }
+        int wanted = checker.globals().parameters(define);
+        if (call.arguments().size() != wanted) {
+            checker.report(call.span()
+                    .error(
+                            Code.ARGUMENTS,
+                            call.name() + " is defined with " + wanted + (wanted == 1 ? " argument" : " arguments")
+                                    + ", given " + (call.arguments().size() == 1 ? "is 1." : "are " + call.arguments().size() + ".")));
+        }
+        return checker.globals().resultOf(define);
+    }
+
+    private Type scalar(Expr.Call call, Function.Scalar function) {
+        List<@Nullable Value> constants = new ArrayList<>();
+        Type first = Type.UNKNOWN;
+        for (int i = 0; i < call.arguments().size(); i++) {
+            Expr argument = call.arguments().get(i);
+            Type type = one(argument, function.signature().parameter(i).want());
+            first = i == 0 ? type : first;
+            constants.add(argument instanceof Expr.Literal literal ? literal.value() : null);
+        }
+        try {
+            function.maker().make(constants);
+        } catch (IllegalArgumentException e) {
+            checker.report(call.span().error(Code.ARGUMENTS, String.valueOf(e.getMessage())));
+        }
+        if (call.name().equals("todo")) {
+            checker.report(call.span().warning(Code.TODO, "This rule is still to be written."));
+        }
+        Kind result = function.signature().result();
+        Card card = result == Kind.LIST ? Card.LIST : Card.ONE;
+        return result == null ? (call.name().equals("filled") ? first : Type.NOTHING) : new Type(result == Kind.LIST ? null : result, card, List.of(), null, false);
+    }
+
+    private Type aggregate(Expr.Call call, Function.Aggregate function) {
+        Type items = check(call.arguments().get(0));
+        if (function.readsItems()) {
+            items.consume();
+        }
+        for (int i = 1; i < call.arguments().size(); i++) {
+            one(call.arguments().get(i), function.signature().parameter(i).want());
+        }
+        String name = call.name();
+        if (name.equals("sum") || name.equals("avg")) {
+            requireKind(call.arguments().get(0).span(), items.with(Card.ONE), Want.NUMBER);
+        }
+        Kind result = function.signature().result();
+        if (function.passesThrough()) {
+            return items.with(result == Kind.LIST ? Card.LIST : Card.ONE);
+        }
+        return Type.of(result);
+    }
+
+    @Override
+    public Type forEach(Expr.ForEach forEach) {
+        LoopChecker loop = new LoopChecker(checker, scope, ownFields);
+        Scope inner = loop.check(forEach.loop());
+        if (forEach.loop().keyedBy() != null) {
+            checker.report(forEach.loop().keyedBy().span()
+                    .error(Code.TARGET_FORM, "keyed by makes the fields of a record; it stands in a body, not in an expression.")
+                    .withHelp("write { for … keyed by … => … }"));
+        }
+        if (forEach.yield() != null) {
+            Type type = new ExpressionChecker(checker, inner, ownFields).check(forEach.yield());
+            return type.with(Card.MANY);
+        }
+        checker.resolution().put(forEach, loop.member());
+        return loop.memberType().with(Card.MANY);
+    }
+
+    @Override
+    public Type listOf(Expr.ListOf list) {
+        Type item = Type.NOTHING;
+        for (Expr expr : list.items()) {
+            Type type = check(expr).item();
+            item = item == Type.NOTHING ? type : item.or(type);
+        }
+        return item.with(Card.LIST);
+    }
+
+    @Override
+    public Type recordOf(Expr.RecordOf recordOf) {
+        Map<String, Type> fields = new BodyChecker(checker, null).block(recordOf.block(), scope);
+        return fields == null ? Type.of(Kind.RECORD) : Type.record(fields);
+    }
+
+    @Override
+    public Type ifThen(Expr.If ifThen) {
+        condition(ifThen.condition());
+        Type then = check(ifThen.then());
+        return ifThen.otherwise() == null ? then : then.or(check(ifThen.otherwise()));
+    }
+
+    @Override
+    public Type binary(Expr.Binary binary) {
+        switch (binary.operator()) {
+            case OR, AND -> {
+                condition(binary.left());
+                condition(binary.right());
+                return Type.of(Kind.BOOLEAN);
+            }
+            case EQUAL, NOT_EQUAL, LESS, AT_MOST, MORE, AT_LEAST -> {
+                return comparison(binary);
+            }
+            case IN, NOT_IN -> {
+                one(binary.left(), Want.ANY);
+                check(binary.right()).consume();
+                return Type.of(Kind.BOOLEAN);
+            }
+            case COALESCE -> {
+                Type left = check(binary.left());
+                return left.or(check(binary.right()));
+            }
+            case PLUS, MINUS, TIMES, DIVIDE, REMAINDER -> {
+                one(binary.left(), Want.NUMBER);
+                one(binary.right(), Want.NUMBER);
+                return Type.of(Kind.NUMBER);
+            }
+        }
+        throw new IllegalStateException("no such operator");
+    }
+
+    private Type comparison(Expr.Binary binary) {
+        Type left = one(binary.left(), Want.ANY);
+        Type right = one(binary.right(), Want.ANY);
+        if (left.kind() == Kind.NUMBER && right.odd() || right.kind() == Kind.NUMBER && left.odd()) {
+            checker.report(binary.span()
+                    .error(Code.WRONG_KIND, "A number is compared with a text that is not a number.")
+                    .withHelp("put both in quotes to compare texts"));
+        }
+        boolean order = binary.operator() != Expr.Operator.EQUAL && binary.operator() != Expr.Operator.NOT_EQUAL;
+        if (order && isNumericText(left) && isNumericText(right)) {
+            checker.report(binary.span()
+                    .warning(Code.TEXT_COMPARED, "Two texts are compared as texts, though the sample has only numbers here.")
+                    .withHelp("give the fields the type number in the source, or write number(x)"));
+        }
+        return Type.of(Kind.BOOLEAN);
+    }
+
+    /** Whether these are texts of a source of which the sample shows only numbers. */
+    static boolean isNumericText(Type type) {
+        return type.kind() == Kind.TEXT
+                && !type.paths().isEmpty()
+                && type.paths().stream().allMatch(p -> p.declared() == null && p.shape() != null && p.shape().isNumeric());
+    }
+
+    @Override
+    public Type unary(Expr.Unary unary) {
+        if (unary.negation()) {
+            condition(unary.operand());
+            return Type.of(Kind.BOOLEAN);
+        }
+        one(unary.operand(), Want.NUMBER);
+        return Type.of(Kind.NUMBER);
+    }
+}

@@ -1,0 +1,126 @@
+package dev.morphema.check;
+
+import dev.morphema.problem.Code;
+import dev.morphema.syntax.Decl;
+import dev.morphema.syntax.Expr;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** The names of the top level. What a let or a table over a loop is, is found out when it is first asked for. */
+final class GlobalNames {
+    /** A table as a look-up sees it. */
+    record TableEntry(int index, int keys, boolean many, Type row) {}
+
+    /** Finds out what is known of a declaration. */
+    @FunctionalInterface
+    interface Finder {
+        Type find();
+    }
+
+    private static final class Known {
+        private final Binding binding;
+        private final Finder finder;
+        private @Nullable Type type;
+        private boolean busy;
+
+        Known(Binding binding, Finder finder) {
+            this.binding = binding;
+            this.finder = finder;
+        }
+    }
+
+    private final Checker checker;
+    private final Map<String, Known> names = new LinkedHashMap<>();
+    private final Map<String, TableEntry> tables = new LinkedHashMap<>();
+    private final Map<String, Integer> defines = new LinkedHashMap<>();
+    private final List<Decl.Define> defineList = new ArrayList<>();
+    private final List<Type> defineResults = new ArrayList<>();
+
+    GlobalNames(Checker checker) {
+        this.checker = checker;
+    }
+
+    void add(String name, Binding binding, Finder finder) {
+        names.put(name, new Known(binding, finder));
+    }
+
+    void addTable(String name, TableEntry table) {
+        tables.put(name, table);
+    }
+
+    void addDefine(Decl.Define define) {
+        defines.put(define.name().text(), defineList.size());
+        defineList.add(define);
+        defineResults.add(Type.UNKNOWN);
+    }
+
+    void setResult(int define, Type type) {
+        defineResults.set(define, type.card() == Card.MANY ? type : new Type(type.kind(), type.card(), List.of(), type.fields(), type.odd()));
+    }
+
+    Set<String> names() {
+        return names.keySet();
+    }
+
+    Scope.@Nullable Entry find(Expr.Reference reference) {
+        Known known = names.get(reference.name());
+        if (known == null) {
+            return null;
+        }
+        if (known.type == null) {
+            if (known.busy) {
+                checker.report(reference.span()
+                        .error(Code.CYCLE, "What " + reference.name() + " is depends on itself.")
+                        .withHelp("a let cannot use itself, nor through another let"));
+                return new Scope.Entry(known.binding, Type.UNKNOWN);
+            }
+            known.busy = true;
+            known.type = known.finder.find();
+            known.busy = false;
+        }
+        return new Scope.Entry(known.binding, known.type);
+    }
+
+    /** Finds out about all names, asked for or not. */
+    void findAll() {
+        names.values().forEach(known -> {
+            if (known.type == null && !known.busy) {
+                known.busy = true;
+                known.type = known.finder.find();
+                known.busy = false;
+            }
+        });
+    }
+
+    @Nullable TableEntry table(Expr.Reference reference) {
+        Known known = names.get(reference.name());
+        if (known == null || !(known.binding instanceof Binding.Table)) {
+            return null;
+        }
+        Scope.Entry entry = find(reference);
+        if (entry != null) {
+            checker.resolution().put(reference, entry.binding());
+        }
+        return tables.get(reference.name());
+    }
+
+    int define(String name) {
+        return defines.getOrDefault(name, -1);
+    }
+
+    int parameters(int define) {
+        return defineList.get(define).parameters().size();
+    }
+
+    Type resultOf(int define) {
+        return defineResults.get(define);
+    }
+
+    Set<String> defineNames() {
+        return defines.keySet();
+    }
+}

@@ -1,0 +1,183 @@
+package dev.morphema.check;
+
+import dev.morphema.function.Want;
+import dev.morphema.problem.Code;
+import dev.morphema.syntax.Expr;
+import dev.morphema.syntax.Loop;
+import dev.morphema.syntax.Name;
+import dev.morphema.value.Kind;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/** Finds out what the names of one for clause stand for. */
+final class LoopChecker implements Loop.Visitor {
+    /** A name of the loop at this point; a let or number is a lesser name, that a member has only beside the others. */
+    private record Named(String name, Binding binding, Type type, boolean lesser) {}
+
+    private final Checker checker;
+    private final Scope outer;
+    private final @Nullable OwnFields ownFields;
+    private Scope scope;
+    private List<Named> names = new ArrayList<>();
+
+    LoopChecker(Checker checker, Scope outer, @Nullable OwnFields ownFields) {
+        this.checker = checker;
+        this.outer = outer;
+        this.ownFields = ownFields;
+        this.scope = outer.inner();
+    }
+
+    /** {@return the scope of what the loop repeats} */
+    Scope check(Loop loop) {
+        loop.clauses().forEach(clause -> clause.accept(this));
+        return scope;
+    }
+
+    private ExpressionChecker expressions() {
+        return new ExpressionChecker(checker, scope, ownFields);
+    }
+
+    private void declare(Name name, Binding binding, Type type, boolean lesser) {
+        checker.declareLocal(scope, name, new Scope.Entry(binding, type));
+        names.add(new Named(name.text(), binding, type, lesser));
+    }
+
+    private int newSlot(Object node) {
+        int slot = scope.slots().next();
+        checker.resolution().putSlot(node, slot);
+        return slot;
+    }
+
+    /** {@return what a member is that holds all names of this point} */
+    Resolution.Member member() {
+        List<Named> binds = names.stream().filter(n -> !n.lesser()).toList();
+        boolean whole = binds.size() == 1;
+        List<Resolution.LoopName> kept = new ArrayList<>();
+        for (Named named : whole ? binds : names) {
+            kept.add(new Resolution.LoopName(named.name(), named.binding()));
+        }
+        if (whole) {
+            for (Named named : names) {
+                if (named.lesser() && checker.mayStepTo(named.name())) {
+                    kept.add(new Resolution.LoopName(named.name(), named.binding()));
+                }
+            }
+        }
+        return new Resolution.Member(whole, kept);
+    }
+
+    /** {@return what is known of such a member} */
+    Type memberType() {
+        List<Named> binds = names.stream().filter(n -> !n.lesser()).toList();
+        Map<String, Type> fields = new LinkedHashMap<>();
+        for (Named named : names) {
+            if (binds.size() != 1 || named.lesser()) {
+                fields.put(named.name(), named.type());
+            }
+        }
+        if (binds.size() != 1) {
+            return Type.record(fields);
+        }
+        Type single = binds.get(0).type();
+        boolean asked = fields.keySet().stream().anyMatch(checker::mayStepTo);
+        return asked ? single.withFields(fields) : single;
+    }
+
+    @Override
+    public void bind(Loop.Bind bind) {
+        Type sequence = expressions().check(bind.sequence());
+        declare(bind.name(), new Binding.Local(newSlot(bind)), sequence.item(), false);
+    }
+
+    @Override
+    public void where(Loop.Where where) {
+        expressions().condition(where.condition());
+    }
+
+    @Override
+    public void let(Loop.Let let) {
+        Type type = expressions().check(let.value());
+        declare(let.name(), new Binding.LocalLet(newSlot(let)), type, true);
+    }
+
+    @Override
+    public void groupBy(Loop.GroupBy groupBy) {
+        List<Type> keyTypes = new ArrayList<>();
+        for (Loop.Key key : groupBy.keys()) {
+            keyTypes.add(expressions().one(key.value(), Want.ANY));
+            if (key.name() == null) {
+                checker.report(key.span()
+                        .error(Code.SYNTAX, "This key of the group has no name.")
+                        .withHelp("write name = …"));
+            }
+        }
+        Type members = beginGroup(groupBy);
+        for (int i = 0; i < groupBy.keys().size(); i++) {
+            Loop.Key key = groupBy.keys().get(i);
+            int slot = newSlot(key);
+            if (key.name() != null) {
+                Type known = keyTypes.get(i);
+                declare(key.name(), new Binding.Local(slot), new Type(known.kind(), Card.ONE, List.of(), null, known.odd()), false);
+            }
+        }
+        endGroup(groupBy, groupBy.members(), members);
+    }
+
+    @Override
+    public void groupFrom(Loop.GroupFrom groupFrom) {
+        expressions().condition(groupFrom.condition());
+        Type members = beginGroup(groupFrom);
+        endGroup(groupFrom, groupFrom.members(), members);
+    }
+
+    /** The names so far become the members; they are gone from the scope. */
+    private Type beginGroup(Loop.Clause group) {
+        checker.resolution().put(group, member());
+        Type members = memberType().with(Card.MANY);
+        scope = outer.inner();
+        names = new ArrayList<>();
+        return members;
+    }
+
+    private void endGroup(Loop.Clause group, Name name, Type members) {
+        declare(name, new Binding.Local(newSlot(group)), members, false);
+    }
+
+    @Override
+    public void sortBy(Loop.SortBy sortBy) {
+        for (Loop.SortKey key : sortBy.keys()) {
+            Type type = expressions().one(key.value(), Want.ANY);
+            if (ExpressionChecker.isNumericText(type)) {
+                checker.report(key.value().span()
+                        .warning(Code.TEXT_COMPARED, "This sorts as text, though the sample has only numbers here.")
+                        .withHelp("give the field the type number in the source, or write number(x)"));
+            }
+        }
+    }
+
+    @Override
+    public void distinctBy(Loop.DistinctBy distinctBy) {
+        distinctBy.keys().forEach(key -> expressions().one(key, Want.ANY));
+    }
+
+    @Override
+    public void numbered(Loop.Numbered numbered) {
+        for (Expr key : numbered.keys()) {
+            expressions().one(key, Want.ANY);
+        }
+        declare(numbered.name(), new Binding.Local(newSlot(numbered)), Type.of(Kind.NUMBER), true);
+    }
+
+    @Override
+    public void take(Loop.Take take) {
+        expressions().one(take.count(), Want.INTEGER);
+    }
+
+    @Override
+    public void keyedBy(Loop.KeyedBy keyedBy) {
+        expressions().one(keyedBy.key(), Want.TEXT);
+    }
+}

@@ -1,0 +1,87 @@
+package dev.morphema.check;
+
+import dev.morphema.format.Projection;
+import dev.morphema.value.Converter;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Kind;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One place in a source, with what the mapping does there. The tree of them grows while the mapping is checked; in the
+ * end it tells the reader what is needed.
+ */
+final class PathNode {
+    /** A declared type of a field. */
+    record Declared(Kind kind, Converter converter) {}
+
+    private final Map<FieldName, PathNode> children = new LinkedHashMap<>();
+    private final Map<FieldName, Declared> deep;
+    private final @Nullable Shape shape;
+    private final boolean flat;
+    private @Nullable Declared declared;
+    private boolean whole;
+
+    private PathNode(@Nullable Shape shape, boolean flat, Map<FieldName, Declared> deep) {
+        this.shape = shape;
+        this.flat = flat;
+        this.deep = deep;
+    }
+
+    /** {@return the root of a source}, whose records are flat or not */
+    static PathNode root(@Nullable Shape shape, boolean flat) {
+        return new PathNode(shape, flat, new LinkedHashMap<>());
+    }
+
+    /** {@return the place of a field below this one} */
+    PathNode child(FieldName name) {
+        return children.computeIfAbsent(name, n -> {
+            PathNode child = new PathNode(shape == null ? null : shape.field(n), flat, deep);
+            child.declared = deep.get(n);
+            return child;
+        });
+    }
+
+    void declare(Declared type) {
+        declared = type;
+    }
+
+    void declareDeep(FieldName name, Declared type) {
+        deep.put(name, type);
+    }
+
+    @Nullable Declared declared() {
+        return declared;
+    }
+
+    @Nullable Shape shape() {
+        return shape;
+    }
+
+    /** {@return whether the records of the source hold texts and nothing else} */
+    boolean isFlat() {
+        return flat;
+    }
+
+    /** Everything below this place is needed. */
+    void needWhole() {
+        whole = true;
+    }
+
+    /** {@return what a reader is to keep} */
+    Projection projection() {
+        Map<FieldName, Projection> fields = new LinkedHashMap<>();
+        children.forEach((name, child) -> fields.put(name, child.projection()));
+        Map<FieldName, Projection> types = new LinkedHashMap<>();
+        deep.forEach((name, type) -> types.put(name, new Projection(true, Map.of(), type.converter(), Map.of())));
+        return new Projection(whole || overlapping(), fields, declared == null ? null : declared.converter(), types);
+    }
+
+    /** Whether one element may be meant by two steps: by its local name and by its full name. */
+    private boolean overlapping() {
+        return children.keySet().stream()
+                .anyMatch(name -> name.namespace() != null
+                        && children.containsKey(new FieldName(null, name.local(), name.attribute())));
+    }
+}

@@ -1,0 +1,110 @@
+package dev.morphema.check;
+
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Kind;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Many;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import dev.morphema.value.WhiteSpace;
+import java.util.EnumSet;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** What a sample shows of one place in a source: the fields, the kinds of values, and whether there are many. */
+public final class Shape {
+    private final Map<FieldName, Shape> fields = new LinkedHashMap<>();
+    private final Set<Kind> kinds = EnumSet.noneOf(Kind.class);
+    private boolean many;
+    private boolean list;
+    private boolean odd;
+
+    /** {@return an empty shape, which learns from values} */
+    static Shape unknown() {
+        return new Shape();
+    }
+
+    /** Learns from one more value. */
+    void learn(Value value) {
+        if (value instanceof Many repeated) {
+            many = true;
+            repeated.items().forEach(this::learn);
+        } else if (value instanceof ListValue array) {
+            list = true;
+            array.items().forEach(this::learn);
+        } else if (value instanceof RecordValue record) {
+            learnFields(record);
+        } else if (!value.isNothing()) {
+            kinds.add(value.kind());
+            odd |= value instanceof TextValue text
+                    && !WhiteSpace.isBlank(text.text())
+                    && NumberValue.parse(text.text()).isEmpty();
+        }
+    }
+
+    private void learnFields(RecordValue record) {
+        kinds.add(Kind.RECORD);
+        for (int i = 0; i < record.layout().size(); i++) {
+            Shape field = fields.computeIfAbsent(record.layout().name(i), name -> new Shape());
+            Value value = record.get(i);
+            if (value != Nothing.ABSENT) {
+                field.learn(value);
+            }
+        }
+    }
+
+    /** {@return the shape of a field by its name; a name without namespace finds it in any} */
+    @Nullable Shape field(FieldName name) {
+        Shape exact = fields.get(name);
+        if (exact != null || name.namespace() != null) {
+            return exact;
+        }
+        for (Map.Entry<FieldName, Shape> field : fields.entrySet()) {
+            FieldName known = field.getKey();
+            if (known.local().equals(name.local()) && known.attribute() == name.attribute()) {
+                return field.getValue();
+            }
+        }
+        return null;
+    }
+
+    /** {@return the names of the fields, as a mapping writes them} */
+    Set<FieldName> names() {
+        return fields.keySet();
+    }
+
+    /** {@return whether the sample shows several values side by side} */
+    boolean isMany() {
+        return many;
+    }
+
+    /** {@return whether the sample shows a list} */
+    boolean isList() {
+        return list;
+    }
+
+    /** {@return whether the sample shows fields below this place} */
+    boolean isRecord() {
+        return kinds.contains(Kind.RECORD);
+    }
+
+    /** {@return whether some text was seen that is neither blank nor a number} */
+    boolean hasOddText() {
+        return odd;
+    }
+
+    /** {@return whether values were seen, and all were numbers or texts that read as numbers} */
+    boolean isNumeric() {
+        return !kinds.isEmpty() && !odd && !kinds.contains(Kind.RECORD) && !kinds.contains(Kind.BOOLEAN);
+    }
+
+    /** {@return the one kind of all values that were seen, or null} */
+    @Nullable Kind kind() {
+        return kinds.size() == 1 ? kinds.iterator().next() : null;
+    }
+}

@@ -1,0 +1,166 @@
+package dev.morphema.check;
+
+import dev.morphema.format.Input;
+import dev.morphema.format.OptionSpec;
+import dev.morphema.format.Options;
+import dev.morphema.format.Projection;
+import dev.morphema.format.RecordReader;
+import dev.morphema.format.SourceFormat;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.NearNames;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.syntax.Decl;
+import dev.morphema.syntax.Expr;
+import dev.morphema.syntax.FormatRef;
+import dev.morphema.syntax.Span;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Value;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** Checks a source: its format, options and types, and learns its shape from the sample. */
+final class SourceChecker {
+    /** Records of a sample that are looked at; a sample is to be read in no time. */
+    private static final int SAMPLE_RECORDS = 1_000;
+
+    private static final List<OptionSpec> COMMON = List.of(OptionSpec.of("sample", OptionSpec.Form.TEXT));
+
+    private final Checker checker;
+
+    SourceChecker(Checker checker) {
+        this.checker = checker;
+    }
+
+    /** A source whose uses are still being found out. */
+    record Found(Decl.Source decl, SourceFormat format, Options options, PathNode root) {
+        CheckedMapping.Source finish() {
+            return new CheckedMapping.Source(decl, format, options, root.projection());
+        }
+    }
+
+    /** {@return the source, or null if its format is not known} */
+    @Nullable Found check(Decl.Source decl) {
+        SourceFormat format = format(decl.format());
+        if (format == null) {
+            return null;
+        }
+        Options options = options(decl.format(), format);
+        Shape sample = sample(decl.format(), format, options);
+        PathNode root = PathNode.root(sample, format.traits().flat());
+        decl.types().forEach(type -> declare(root, type));
+        return new Found(decl, format, options, root);
+    }
+
+    /** {@return what is known of the source's name as an expression} */
+    static Type type(Found found) {
+        Shape shape = found.root().shape();
+        Card card = found.format().traits().sequence() || shape != null && shape.isList() ? Card.MANY : Card.UNKNOWN;
+        return new Type(null, card, List.of(found.root()), null, false);
+    }
+
+    @Nullable SourceFormat format(FormatRef ref) {
+        SourceFormat format = checker.environment().formats().source(ref.name()).orElse(null);
+        if (format == null) {
+            checker.report(ref.span()
+                    .error(Code.UNKNOWN_FORMAT, "There is no format " + ref.name() + " that can be read.")
+                    .withHelp(NearNames.proposal(
+                                    ref.name(), checker.environment().formats().sourceNames())
+                            .orElse(null)));
+        }
+        return format;
+    }
+
+    Options options(FormatRef ref, SourceFormat format) {
+        List<OptionSpec> specs = new ArrayList<>(format.options());
+        specs.addAll(COMMON);
+        return new FormatChecker(checker).options(ref, specs);
+    }
+
+    private void declare(PathNode root, Decl.FieldType fieldType) {
+        PathNode.Declared type = checker.declaredType(fieldType.type());
+        if (type == null) {
+            return;
+        }
+        Decl.PathStep last = fieldType.steps().get(fieldType.steps().size() - 1);
+        if (fieldType.deep()) {
+            root.declareDeep(checker.fieldName(last.name(), last.axis() == Expr.Axis.ATTRIBUTE), type);
+            return;
+        }
+        PathNode node = root;
+        for (Decl.PathStep step : fieldType.steps()) {
+            FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE);
+            Shape shape = node.shape();
+            if (shape != null && shape.isRecord() && shape.field(name) == null) {
+                List<String> known =
+                        shape.names().stream().map(FieldName::toString).toList();
+                Problem problem = root.isFlat()
+                        ? step.name().span().error(Code.UNKNOWN_FIELD, "The sample has no field " + name + ".")
+                        : step.name().span().warning(Code.UNKNOWN_FIELD, "The sample has no field " + name + " here.");
+                checker.report(problem.withHelp(
+                        NearNames.proposal(name.toString(), known).orElse(null)));
+            }
+            node = node.child(name);
+        }
+        node.declare(type);
+    }
+
+    private @Nullable Shape sample(FormatRef ref, SourceFormat format, Options options) {
+        String file = options.text("sample").orElse(null);
+        if (file == null) {
+            return null;
+        }
+        Span span = ref.options().stream()
+                .filter(o -> "sample".equals(o.name()))
+                .findFirst()
+                .orElseThrow()
+                .value()
+                .span();
+        Input input = checker.environment().files().find(ref.span().source(), file);
+        List<Value> values = new ArrayList<>();
+        try (RecordReader reader = format.open(input, Projection.EVERYTHING, options)) {
+            boolean sequence = reader.isSequence();
+            Value value = reader.next();
+            while (value != null && values.size() < SAMPLE_RECORDS) {
+                values.add(value);
+                value = reader.next();
+            }
+            Shape shape = Shape.unknown();
+            values.forEach(shape::learn);
+            if (sequence) {
+                shape.learn(ListValue.EMPTY);
+            }
+            return shape;
+        } catch (IOException e) {
+            // A sample helps to check; a mapping that runs elsewhere can do without.
+            checker.report(span.warning(Code.FILE_NOT_FOUND, "The sample cannot be read, so paths are not checked against it."));
+        } catch (ProblemException e) {
+            checker.report(e.problem().at(span.location()));
+        }
+        return null;
+    }
+
+    /**
+     * {@return all rows of a table's file, or null if it cannot be read}
+     */
+    @Nullable List<Value> rows(FormatRef ref, SourceFormat format, Options options, Span fileSpan, String file) {
+        Input input = checker.environment().files().find(ref.span().source(), file);
+        List<Value> rows = new ArrayList<>();
+        try (RecordReader reader = format.open(input, Projection.EVERYTHING, options)) {
+            for (Value row = reader.next(); row != null; row = reader.next()) {
+                rows.add(row);
+            }
+            return rows;
+        } catch (IOException e) {
+            checker.report(fileSpan.error(Code.FILE_NOT_FOUND, "The file of this table cannot be read.")
+                    .withValue(input.name())
+                    .withHelp("paths are relative to the folder of the mapping"));
+        } catch (ProblemException e) {
+            checker.report(e.problem().at(fileSpan.location()));
+        }
+        return null;
+    }
+}

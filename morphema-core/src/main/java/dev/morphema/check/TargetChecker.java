@@ -1,0 +1,165 @@
+package dev.morphema.check;
+
+import dev.morphema.format.OptionSpec;
+import dev.morphema.format.Options;
+import dev.morphema.format.TargetFormat;
+import dev.morphema.format.TargetFormat.Root;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.NearNames;
+import dev.morphema.syntax.Block;
+import dev.morphema.syntax.Decl;
+import dev.morphema.syntax.FormatRef;
+import dev.morphema.syntax.Stmt;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** Checks a target: its format and options, what its document is, and whether the format can hold it. */
+final class TargetChecker {
+    private final Checker checker;
+
+    TargetChecker(Checker checker) {
+        this.checker = checker;
+    }
+
+    /** {@return the target, or null if its format is not known} */
+    CheckedMapping.@Nullable Target check(Decl.Target decl) {
+        FormatRef ref = decl.format();
+        TargetFormat format = checker.environment().formats().target(ref.name()).orElse(null);
+        if (format == null) {
+            checker.report(ref.span()
+                    .error(Code.UNKNOWN_FORMAT, "There is no format " + ref.name() + " that can be written.")
+                    .withHelp(NearNames.proposal(
+                                    ref.name(), checker.environment().formats().targetNames())
+                            .orElse(null)));
+            return null;
+        }
+        List<OptionSpec> specs = format.options();
+        Options options = new FormatChecker(checker).options(ref, specs);
+        if (decl.split() != null) {
+            checker.report(decl.split()
+                    .span()
+                    .error(Code.TARGET_FORM, "A target of several documents is not supported yet.")
+                    .withHelp("write one document with all of them"));
+        }
+        Scope scope = new Scope(null, new Scope.Slots());
+        BodyChecker bodies = new BodyChecker(checker, format.traits());
+        boolean list;
+        List<String> columns = List.of();
+        if (decl.content() instanceof Stmt.Nested nested) {
+            list = holdsItems(nested.block());
+            if (list) {
+                bodies.items(nested.block(), scope);
+                columns = columns(nested.block(), format, options, scope, decl);
+            } else {
+                bodies.block(nested.block(), scope);
+            }
+            checkRoot(decl, nested.block(), format, list);
+        } else {
+            Type type = bodies.content(decl.content(), scope, null);
+            list = type.card() == Card.LIST;
+            if (format.traits().root() != Root.ANY) {
+                checker.report(decl.format()
+                        .span()
+                        .error(Code.TARGET_FORM, format.name() + " cannot write a document that is a single rule.")
+                        .withHelp(rootHelp(format.traits().root())));
+            }
+        }
+        return new CheckedMapping.Target(decl, format, options, list, columns, scope.slots().count());
+    }
+
+    /** Whether the statements of a block are items of a list, and not fields. */
+    private static boolean holdsItems(Block block) {
+        for (Stmt statement : block.statements()) {
+            if (statement instanceof Stmt.Item item) {
+                return !(item.content() instanceof Stmt.Repeated repeated && repeated.loop().keyedBy() != null);
+            }
+            if (statement instanceof Stmt.If ifThen
+                    && (holdsItems(ifThen.then()) || ifThen.otherwise() != null && holdsItems(ifThen.otherwise()))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private void checkRoot(Decl.Target decl, Block block, TargetFormat format, boolean list) {
+        Root root = format.traits().root();
+        boolean wrong = root == Root.RECORDS && !list || root == Root.ONE_FIELD && list;
+        if (wrong) {
+            checker.report(decl.name()
+                    .span()
+                    .error(
+                            Code.TARGET_FORM,
+                            list
+                                    ? "A document in " + format.name() + " is one named element, not a list."
+                                    : "A document in " + format.name() + " is a list of records, not one.")
+                    .withHelp(rootHelp(root)));
+            return;
+        }
+        if (root == Root.ONE_FIELD) {
+            checkOneField(decl, block, format);
+        }
+    }
+
+    private static String rootHelp(Root root) {
+        return root == Root.RECORDS
+                ? "write for x in … { … }, or { … } for a single record"
+                : "write one element around the rest: Name { … }";
+    }
+
+    private void checkOneField(Decl.Target decl, Block block, TargetFormat format) {
+        List<Stmt.Field> fields = new ArrayList<>();
+        boolean conditional = false;
+        for (Stmt statement : block.statements()) {
+            if (statement instanceof Stmt.Field field) {
+                fields.add(field);
+                if (field.attribute()) {
+                    checker.report(field.name()
+                            .span()
+                            .error(Code.TARGET_FORM, "An attribute needs an element around it.")
+                            .withHelp(rootHelp(Root.ONE_FIELD)));
+                }
+            }
+            conditional |= statement instanceof Stmt.If || statement instanceof Stmt.Copy || statement instanceof Stmt.Item;
+        }
+        if (fields.isEmpty() && !conditional) {
+            checker.report(decl.name()
+                    .span()
+                    .error(Code.TARGET_FORM, "A document in " + format.name() + " needs one element.")
+                    .withHelp(rootHelp(Root.ONE_FIELD)));
+        } else if (fields.size() > 1) {
+            checker.report(fields.get(1)
+                    .name()
+                    .span()
+                    .error(
+                            Code.TARGET_FORM,
+                            "A document in " + format.name() + " has one element at its root; this would be a second.")
+                    .withHelp(rootHelp(Root.ONE_FIELD)));
+        }
+    }
+
+    /** All columns of a flat target, in written order. */
+    private List<String> columns(Block block, TargetFormat format, Options options, Scope scope, Decl.Target decl) {
+        if (!format.traits().flat()) {
+            return List.of();
+        }
+        List<String> given = options.texts("columns").orElse(null);
+        ColumnFinder found = ColumnFinder.find(checker, block);
+        if (given == null) {
+            if (!found.complete()) {
+                checker.report(decl.format()
+                        .span()
+                        .error(Code.TARGET_FORM, "The columns are not all known before the run.")
+                        .withHelp("name them: " + format.name() + "(columns = [\"a\", \"b\"])"));
+            }
+            return found.columns();
+        }
+        found.columns().stream()
+                .filter(column -> !given.contains(column))
+                .findFirst()
+                .ifPresent(column -> checker.report(decl.format()
+                        .span()
+                        .error(Code.TARGET_FORM, "The option columns does not name the column " + column + ", which is written.")));
+        return given;
+    }
+}

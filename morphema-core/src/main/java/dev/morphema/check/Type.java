@@ -1,0 +1,81 @@
+package dev.morphema.check;
+
+import dev.morphema.value.Kind;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What is known of an expression before the run.
+ *
+ * @param kind of the value, or of each of many; null if it is not known
+ * @param card how many values there are
+ * @param paths the places in sources that the values may come from
+ * @param fields known fields, beside those of the paths; null if the mapping made no record here
+ * @param odd whether it is surely a text that does not read as a number
+ */
+record Type(@Nullable Kind kind, Card card, List<PathNode> paths, @Nullable Map<String, Type> fields, boolean odd) {
+    /** Nothing is known. */
+    static final Type UNKNOWN = new Type(null, Card.UNKNOWN, List.of(), null, false);
+
+    /** Absent or null: fits everywhere. */
+    static final Type NOTHING = new Type(null, Card.ONE, List.of(), null, false);
+
+    Type {
+        paths = List.copyOf(paths);
+    }
+
+    /** {@return one value of a kind} */
+    static Type of(@Nullable Kind kind) {
+        return new Type(kind, Card.ONE, List.of(), null, false);
+    }
+
+    /** {@return a record with just these fields} */
+    static Type record(Map<String, Type> fields) {
+        return new Type(Kind.RECORD, Card.ONE, List.of(), new LinkedHashMap<>(fields), false);
+    }
+
+    Type with(Card newCard) {
+        return new Type(kind, newCard, paths, fields, odd);
+    }
+
+    Type withFields(Map<String, Type> more) {
+        Map<String, Type> all = fields == null ? new LinkedHashMap<>() : new LinkedHashMap<>(fields);
+        all.putAll(more);
+        return new Type(kind, card, paths, all, odd);
+    }
+
+    /** {@return one of the values of this} */
+    Type item() {
+        return with(Card.ONE);
+    }
+
+    /** {@return what is known when either this or the other is taken} */
+    Type or(Type other) {
+        if (this == NOTHING) {
+            return other;
+        }
+        if (other == NOTHING) {
+            return this;
+        }
+        List<PathNode> allPaths = new ArrayList<>(paths);
+        allPaths.addAll(other.paths);
+        Map<String, Type> common = null;
+        if (fields != null && other.fields != null) {
+            common = new LinkedHashMap<>(fields);
+            Map<String, Type> target = common;
+            other.fields.forEach((name, type) -> target.merge(name, type, Type::or));
+        }
+        return new Type(kind == other.kind ? kind : null, card.or(other.card), allPaths, common, odd && other.odd);
+    }
+
+    /** The value is written or calculated with, so all of it is needed. */
+    void consume() {
+        paths.forEach(PathNode::needWhole);
+        if (fields != null) {
+            fields.values().forEach(Type::consume);
+        }
+    }
+}

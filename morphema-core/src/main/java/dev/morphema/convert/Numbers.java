@@ -1,0 +1,75 @@
+package dev.morphema.convert;
+
+import dev.morphema.problem.Code;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import dev.morphema.value.WhiteSpace;
+
+/** Reads numbers. */
+public final class Numbers {
+    private Numbers() {}
+
+    /**
+     * {@return a value as a number}
+     *
+     * @throws dev.morphema.problem.ProblemException if it is none
+     */
+    public static NumberValue number(Value value) {
+        if (value instanceof NumberValue number) {
+            return number;
+        }
+        if (value instanceof TextValue text) {
+            return NumberValue.parse(text.text())
+                    .orElseThrow(() -> Faults.fault(Code.NOT_A_NUMBER, "This text is not a number.", value, help(text.text())));
+        }
+        throw Faults.fault(
+                Code.NOT_A_NUMBER, "A number is wanted here, this is " + value.kind().words() + ".", value, null);
+    }
+
+    /**
+     * {@return a value as a number that was written with a certain decimal mark}
+     *
+     * @param decimal the mark before the fraction
+     * @param grouping the mark between thousands, or "" if there is none
+     * @throws dev.morphema.problem.ProblemException if it is none
+     */
+    public static NumberValue number(Value value, String decimal, String grouping) {
+        if (!(value instanceof TextValue text)) {
+            return number(value);
+        }
+        String plain = WhiteSpace.trim(text.text());
+        if (!grouping.isEmpty()) {
+            plain = withoutGroups(plain, decimal, grouping);
+        }
+        if (!decimal.equals(".")) {
+            plain = plain.indexOf('.') >= 0 ? "" : plain.replace(decimal, ".");
+        }
+        return NumberValue.parse(plain)
+                .orElseThrow(() -> Faults.fault(
+                        Code.NOT_A_NUMBER,
+                        "This text is not a number with the decimal mark " + decimal + ".",
+                        value,
+                        null));
+    }
+
+    /** Marks between thousands count only where they stand before three digits; elsewhere the text is no number. */
+    private static String withoutGroups(String text, String decimal, String grouping) {
+        int end = text.indexOf(decimal);
+        String whole = end < 0 ? text : text.substring(0, end);
+        String rest = end < 0 ? "" : text.substring(end);
+        String[] groups = whole.split(java.util.regex.Pattern.quote(grouping), -1);
+        for (int i = 1; i < groups.length; i++) {
+            if (groups[i].length() != 3) {
+                return "";
+            }
+        }
+        return String.join("", groups) + rest;
+    }
+
+    private static String help(String text) {
+        return WhiteSpace.trim(text).matches("[-+]?[\\d.]*,\\d+")
+                ? "for a decimal comma give the field the type number(',')"
+                : WhiteSpace.isBlank(text) ? "a blank text can be left out by filled(x)" : "numbers are written like -12.50";
+    }
+}

@@ -1,0 +1,330 @@
+package dev.morphema.engine;
+
+import dev.morphema.format.EventWriter;
+import dev.morphema.function.Want;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.syntax.Span;
+import dev.morphema.syntax.Stmt.Presence;
+import dev.morphema.value.BooleanValue;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.Value;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** The statements. */
+final class Actions {
+    private Actions() {}
+
+    /** {@code name = …}, <code>name { … }</code>, {@code name for …} and {@code @name = …}. */
+    static final class Field extends Action {
+        private final Span span;
+        private final FieldName name;
+        private final Presence presence;
+        private final Content content;
+        /** Where the value is kept for rules that ask for it, or -1. */
+        private final int keptIn;
+        /** Where it is noted that a copy has written this field already, or -1. */
+        private final int doneIn;
+
+        Field(Span span, FieldName name, Presence presence, Content content, int keptIn, int doneIn) {
+            this.span = span;
+            this.name = name;
+            this.presence = presence;
+            this.content = content;
+            this.keptIn = keptIn;
+            this.doneIn = doneIn;
+        }
+
+        FieldName name() {
+            return name;
+        }
+
+        Content content() {
+            return content;
+        }
+
+        @Override
+        boolean writesAttributes() {
+            return name.attribute();
+        }
+
+        @Override
+        void run(Frame frame, EventWriter out, Pass pass) {
+            if (pass == Pass.ALL || name.attribute() == (pass == Pass.ATTRIBUTES)) {
+                if (doneIn < 0 || frame.get(doneIn) == null) {
+                    write(frame, out);
+                }
+            }
+        }
+
+        /** In place of a copied field. */
+        void runInPlace(Frame frame, EventWriter out) {
+            if (frame.get(doneIn) == null) {
+                write(frame, out);
+                frame.set(doneIn, BooleanValue.TRUE);
+            }
+        }
+
+        private void write(Frame frame, EventWriter out) {
+            if (content instanceof Content.Rule rule) {
+                writeRule(rule, frame, out);
+            } else if (presence == Presence.PLAIN) {
+                out.field(name);
+                content.write(frame, out);
+            } else {
+                writeIfFilled(frame, out);
+            }
+        }
+
+        private void writeRule(Content.Rule rule, Frame frame, EventWriter out) {
+            Value value = keptIn >= 0 ? kept(rule, frame) : rule.value(frame);
+            if (presence != Presence.PLAIN && Content.Rule.isBlank(value)) {
+                if (presence == Presence.REQUIRED) {
+                    throw missing();
+                }
+                value = Nothing.ABSENT;
+            }
+            if (value == Nothing.ABSENT) {
+                if (!out.writesMissing()) {
+                    return;
+                }
+                value = Nothing.NULL;
+            }
+            Value written = value;
+            rule.guarded(() -> ValueWriter.field(name, written, out));
+        }
+
+        private Value kept(Content.Rule rule, Frame frame) {
+            Value value = frame.get(keptIn);
+            if (value == null) {
+                value = rule.value(frame);
+                frame.set(keptIn, value);
+            }
+            return value;
+        }
+
+        /** Whether something was written inside is known only afterwards, so it is made as a value first. */
+        private void writeIfFilled(Frame frame, EventWriter out) {
+            TreeWriter tree = new TreeWriter();
+            content.write(frame, tree);
+            Value value = tree.result();
+            if (!Content.Rule.isBlank(value)) {
+                ValueWriter.field(name, value, out);
+            } else if (presence == Presence.REQUIRED) {
+                throw missing();
+            } else if (out.writesMissing()) {
+                ValueWriter.field(name, Nothing.NULL, out);
+            }
+        }
+
+        private ProblemException missing() {
+            return new ProblemException(
+                    span.error(Code.MISSING_VALUE, "The field " + name.local() + " must have a value, and has none here.")
+                            .withHelp("the ! after its name asks for a value"));
+        }
+
+        @Override
+        RecordSink open(Frame frame, EventWriter out) {
+            out.field(name);
+            return Streams.open(content, frame, out);
+        }
+
+        @Override
+        void close(Frame frame, EventWriter out) {
+            Streams.close(content, frame, out);
+        }
+    }
+
+    /** {@code = expr}. */
+    static final class OwnText extends Action {
+        private final Node value;
+
+        OwnText(Node value) {
+            this.value = value;
+        }
+
+        @Override
+        void run(Frame frame, EventWriter out, Pass pass) {
+            if (pass == Pass.ATTRIBUTES) {
+                return;
+            }
+            Value text = value.scalar(frame);
+            if (text != Nothing.ABSENT) {
+                try {
+                    out.text(text);
+                } catch (ProblemException e) {
+                    throw value.located(e);
+                }
+            }
+        }
+    }
+
+    /** An item of a list, or {@code for … keyed by} in a record. */
+    static final class Item extends Action {
+        private final Content content;
+        private final boolean counted;
+
+        Item(Content content, boolean counted) {
+            this.content = content;
+            this.counted = counted;
+        }
+
+        @Override
+        void run(Frame frame, EventWriter out, Pass pass) {
+            if (pass == Pass.ATTRIBUTES) {
+                return;
+            }
+            if (content instanceof Content.Repeated repeated) {
+                repeated.turns(frame, out);
+            } else if (content instanceof Content.Keyed keyed) {
+                keyed.fields(frame, out);
+            } else {
+                content.write(frame, out);
+                if (counted) {
+                    frame.run().countWritten();
+                }
+            }
+        }
+
+        @Override
+        RecordSink open(Frame frame, EventWriter out) {
+            return Streams.turns((Content.Repeated) content, frame, out);
+        }
+
+        @Override
+        void close(Frame frame, EventWriter out) {
+            // the list around it is not this item's
+        }
+    }
+
+    /** {@code if … else}. */
+    static final class Choice extends Action {
+        private final Node condition;
+        private final Body then;
+        private final @Nullable Body otherwise;
+
+        Choice(Node condition, Body then, @Nullable Body otherwise) {
+            this.condition = condition;
+            this.then = then;
+            this.otherwise = otherwise;
+        }
+
+        @Override
+        boolean writesAttributes() {
+            return then.writesAttributes() || otherwise != null && otherwise.writesAttributes();
+        }
+
+        @Override
+        void run(Frame frame, EventWriter out, Pass pass) {
+            if (pass == Pass.ATTRIBUTES && !writesAttributes()) {
+                return;
+            }
+            if (condition.holds(frame)) {
+                then.run(frame, out, then.writesAttributes() || pass != Pass.CONTENT ? pass : Pass.ALL);
+            } else if (otherwise != null) {
+                otherwise.run(frame, out, otherwise.writesAttributes() || pass != Pass.CONTENT ? pass : Pass.ALL);
+            }
+        }
+    }
+
+    /** {@code copy}, with {@code only} or {@code without}; fields of the block take the place of those copied. */
+    static final class Copy extends Action {
+        private final Node record;
+        private final @Nullable Set<FieldName> only;
+        private final Set<FieldName> without;
+        private final Map<FieldName, Field> inPlace;
+
+        Copy(Node record, @Nullable Set<FieldName> only, Set<FieldName> without, Map<FieldName, Field> inPlace) {
+            this.record = record;
+            this.only = only;
+            this.without = without;
+            this.inPlace = inPlace;
+        }
+
+        @Override
+        boolean writesAttributes() {
+            return true;
+        }
+
+        @Override
+        void run(Frame frame, EventWriter out, Pass pass) {
+            Value value = record.one(frame);
+            if (value.isNothing()) {
+                return;
+            }
+            if (!(value instanceof RecordValue fields)) {
+                throw record.fail(
+                        Code.KIND,
+                        "copy takes the fields of a record, this is " + value.kind().words() + ".",
+                        "a single value is written name = …");
+            }
+            for (int i = 0; i < fields.layout().size(); i++) {
+                FieldName name = fields.layout().name(i);
+                if ((pass == Pass.ALL || name.attribute() == (pass == Pass.ATTRIBUTES)) && isCopied(name)) {
+                    field(name, fields.get(i), frame, out);
+                }
+            }
+        }
+
+        private boolean isCopied(FieldName name) {
+            FieldName plain = FieldName.of(name.local());
+            return (only == null || only.contains(name) || only.contains(plain))
+                    && !without.contains(name)
+                    && !without.contains(plain);
+        }
+
+        private void field(FieldName name, Value value, Frame frame, EventWriter out) {
+            Field own = inPlace.get(name);
+            if (own == null && !out.attributesFirst()) {
+                own = inPlace.get(FieldName.of(name.local()));
+            }
+            if (own != null) {
+                own.runInPlace(frame, out);
+                return;
+            }
+            try {
+                ValueWriter.field(name, value, out);
+            } catch (ProblemException e) {
+                throw record.located(e);
+            }
+        }
+    }
+
+    /** {@code require … else …}. */
+    static final class Require extends Action {
+        private final Span span;
+        private final Node condition;
+        private final boolean warn;
+        private final Node message;
+
+        Require(Span span, Node condition, boolean warn, Node message) {
+            this.span = span;
+            this.condition = condition;
+            this.warn = warn;
+            this.message = message;
+        }
+
+        @Override
+        void run(Frame frame, EventWriter out, Pass pass) {
+            if (pass == Pass.ATTRIBUTES || condition.holds(frame)) {
+                return;
+            }
+            Value words = message.scalar(frame);
+            String value = words.isNothing() ? "" : Want.TEXT.take(words).toString();
+            if (warn) {
+                frame.run()
+                        .warn(Problem.warning(Code.REQUIREMENT, "A requirement of the mapping is not met.")
+                                .at(span.location())
+                                .withValue(value));
+            } else {
+                throw new ProblemException(
+                        span.error(Code.REQUIREMENT, "A requirement of the mapping is not met.").withValue(value));
+            }
+        }
+    }
+}

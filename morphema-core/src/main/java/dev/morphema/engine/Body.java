@@ -1,0 +1,78 @@
+package dev.morphema.engine;
+
+import dev.morphema.engine.Action.Pass;
+import dev.morphema.format.EventWriter;
+import java.util.List;
+
+/** A compiled block. Immutable, shared by all runs. */
+final class Body {
+    private final Action[] actions;
+    private final int[] emptied;
+    private final boolean attributes;
+    private final int streamed;
+
+    /**
+     * @param actions the statements, in order
+     * @param emptied the slots of lets and kept fields, forgotten when the block is entered
+     * @param streamed the statement on the way to the loop that streams, or -1
+     */
+    Body(List<Action> actions, List<Integer> emptied, int streamed) {
+        this.actions = actions.toArray(Action[]::new);
+        this.emptied = emptied.stream().mapToInt(Integer::intValue).toArray();
+        this.attributes = actions.stream().anyMatch(Action::writesAttributes);
+        this.streamed = streamed;
+    }
+
+    boolean writesAttributes() {
+        return attributes;
+    }
+
+    boolean streams() {
+        return streamed >= 0;
+    }
+
+    /** Writes the whole block. */
+    void run(Frame frame, EventWriter out) {
+        frame.clear(emptied);
+        Pass pass = begin(frame, out);
+        run(frame, out, pass, 0, actions.length);
+    }
+
+    /** Runs the block as a part of the one around it, whose pass it follows. */
+    void run(Frame frame, EventWriter out, Pass pass) {
+        if (pass != Pass.CONTENT) {
+            frame.clear(emptied);
+        }
+        run(frame, out, pass, 0, actions.length);
+    }
+
+    /** Writes the attributes if they must come first, and says what is left to be written. */
+    private Pass begin(Frame frame, EventWriter out) {
+        if (!attributes || !out.attributesFirst()) {
+            return Pass.ALL;
+        }
+        run(frame, out, Pass.ATTRIBUTES, 0, actions.length);
+        return Pass.CONTENT;
+    }
+
+    private void run(Frame frame, EventWriter out, Pass pass, int from, int to) {
+        for (int i = from; i < to; i++) {
+            actions[i].run(frame, out, pass);
+        }
+    }
+
+    /** Writes what stands before the streamed loop. */
+    RecordSink open(Frame frame, EventWriter out) {
+        frame.clear(emptied);
+        Pass pass = begin(frame, out);
+        run(frame, out, pass, 0, streamed);
+        return actions[streamed].open(frame, out);
+    }
+
+    /** Writes what stands after the streamed loop. */
+    void close(Frame frame, EventWriter out) {
+        actions[streamed].close(frame, out);
+        Pass pass = attributes && out.attributesFirst() ? Pass.CONTENT : Pass.ALL;
+        run(frame, out, pass, streamed + 1, actions.length);
+    }
+}

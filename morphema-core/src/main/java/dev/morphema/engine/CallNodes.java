@@ -1,0 +1,128 @@
+package dev.morphema.engine;
+
+import dev.morphema.function.Function;
+import dev.morphema.function.Signature;
+import dev.morphema.function.Want;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.syntax.Span;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.Value;
+import java.util.List;
+
+/** Calls of functions and defines. */
+final class CallNodes {
+    /** Defines that call one another, or themselves; deeper is refused. */
+    private static final int MOST_DEEP = 200;
+
+    private CallNodes() {}
+
+    /** A function of single values. */
+    static final class Scalar extends Node {
+        private final boolean acceptsNothing;
+        private final Node[] arguments;
+        private final Want[] wants;
+        private final Function.Body body;
+
+        Scalar(Span span, Function.Scalar function, List<Node> arguments, Function.Body body) {
+            super(span);
+            this.acceptsNothing = function.acceptsNothing();
+            this.arguments = arguments.toArray(Node[]::new);
+            this.wants = wants(function.signature(), 0, arguments.size());
+            this.body = body;
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            Value[] values = new Value[arguments.length];
+            boolean isNull = false;
+            for (int i = 0; i < values.length; i++) {
+                Value value = argument(frame, i);
+                if (value.isNothing() && !acceptsNothing) {
+                    if (value == Nothing.ABSENT) {
+                        return value;
+                    }
+                    isNull = true;
+                }
+                values[i] = value;
+            }
+            return isNull ? Nothing.NULL : body.apply(values);
+        }
+
+        private Value argument(Frame frame, int i) {
+            Node argument = arguments[i];
+            Value value = wants[i] == Want.ANY ? argument.one(frame) : argument.scalar(frame);
+            return value.isNothing() ? value : taken(argument, wants[i], value);
+        }
+    }
+
+    private static Value taken(Node argument, Want want, Value value) {
+        try {
+            return want.take(value);
+        } catch (ProblemException e) {
+            throw argument.located(e);
+        }
+    }
+
+    private static Want[] wants(Signature signature, int from, int to) {
+        Want[] wants = new Want[to];
+        for (int i = from; i < to; i++) {
+            wants[i] = signature.parameter(i).want();
+        }
+        return wants;
+    }
+
+    /** A function over many values. */
+    static final class Aggregate extends Node {
+        private final Function.Starter starter;
+        private final Node items;
+        private final Node[] others;
+        private final Want[] wants;
+
+        Aggregate(Span span, Function.Aggregate function, List<Node> arguments) {
+            super(span);
+            this.starter = function.starter();
+            this.items = arguments.get(0);
+            this.others = arguments.subList(1, arguments.size()).toArray(Node[]::new);
+            this.wants = wants(function.signature(), 1, arguments.size());
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            Value[] values = new Value[others.length];
+            for (int i = 0; i < values.length; i++) {
+                Value value = others[i].scalar(frame);
+                values[i] = value.isNothing() ? value : taken(others[i], wants[i + 1], value);
+                if (value.isNothing()) {
+                    return Nothing.ABSENT;
+                }
+            }
+            Function.Accumulator accumulator = starter.start(values);
+            items.each(frame, value -> value.isNothing() || accumulator.add(value));
+            return accumulator.result();
+        }
+    }
+
+    /** A define; its arguments are calculated when they are first used. */
+    static final class Defined extends Node {
+        private final Program.Unit unit;
+        private final List<Node> arguments;
+
+        Defined(Span span, Program.Unit unit, List<Node> arguments) {
+            super(span);
+            this.unit = unit;
+            this.arguments = List.copyOf(arguments);
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            if (frame.depth() >= MOST_DEEP) {
+                throw fail(
+                        Code.LIMIT,
+                        "A define has called itself more than " + MOST_DEEP + " times deep.",
+                        "is there a record that contains itself?");
+            }
+            return unit.node().eval(frame.call(unit.slots(), arguments));
+        }
+    }
+}

@@ -1,0 +1,65 @@
+package dev.morphema.engine;
+
+import dev.morphema.value.Value;
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/** The values of the names of one target, let or call while it runs. Not thread-safe. */
+final class Frame {
+    private final RunState run;
+    private final @Nullable Value[] slots;
+    private final @Nullable Frame caller;
+    private final List<Node> arguments;
+    private final int depth;
+
+    Frame(RunState run, int size) {
+        this(run, size, null, List.of(), 0);
+    }
+
+    private Frame(RunState run, int size, @Nullable Frame caller, List<Node> arguments, int depth) {
+        this.run = run;
+        this.slots = new Value[size];
+        this.caller = caller;
+        this.arguments = arguments;
+        this.depth = depth;
+    }
+
+    /** {@return the frame of a define that is called from here} */
+    Frame call(int size, List<Node> callArguments) {
+        return new Frame(run, size, this, callArguments, depth + 1);
+    }
+
+    RunState run() {
+        return run;
+    }
+
+    /** {@return how many defines have called one another to come here} */
+    int depth() {
+        return depth;
+    }
+
+    @Nullable Value get(int slot) {
+        return slots[slot];
+    }
+
+    void set(int slot, @Nullable Value value) {
+        slots[slot] = value;
+    }
+
+    void clear(int[] emptied) {
+        for (int slot : emptied) {
+            slots[slot] = null;
+        }
+    }
+
+    /** {@return an argument, calculated in the caller's frame when it is first asked for} */
+    Value argument(int slot) {
+        Value value = slots[slot];
+        if (value == null) {
+            value = arguments.get(slot).eval(Objects.requireNonNull(caller));
+            slots[slot] = value;
+        }
+        return value;
+    }
+}

@@ -1,0 +1,118 @@
+package dev.morphema.engine;
+
+import dev.morphema.check.Resolution;
+import dev.morphema.syntax.Expr;
+import dev.morphema.syntax.Loop;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/** Compiles the clauses of one loop into stages. */
+final class LoopCompiler implements Loop.Visitor {
+    private final UnitCompiler unit;
+    private final Resolution resolution;
+    private final List<Stage> stages = new ArrayList<>();
+    /** The slots of the names that the loop has at this point; a sort keeps their values for each turn. */
+    private List<Integer> names = new ArrayList<>();
+    private @Nullable Node sequence;
+
+    LoopCompiler(UnitCompiler unit, Resolution resolution) {
+        this.unit = unit;
+        this.resolution = resolution;
+    }
+
+    Node sequence() {
+        return Objects.requireNonNull(sequence);
+    }
+
+    List<Stage> stages() {
+        return stages;
+    }
+
+    private Stages.Keys keys(List<Expr> exprs) {
+        return new Stages.Keys(exprs.stream().map(unit::node).toList());
+    }
+
+    private int named(Object node) {
+        int slot = resolution.slot(node);
+        names.add(slot);
+        return slot;
+    }
+
+    @Override
+    public void bind(Loop.Bind bind) {
+        Node over = unit.node(bind.sequence());
+        int slot = named(bind);
+        if (sequence == null) {
+            sequence = over;
+        } else {
+            stages.add(new Stages.Bind(over, slot, bind.optional()));
+        }
+    }
+
+    @Override
+    public void where(Loop.Where where) {
+        stages.add(new Stages.Where(unit.node(where.condition())));
+    }
+
+    @Override
+    public void let(Loop.Let let) {
+        int slot = named(let);
+        Node rule = unit.node(let.value());
+        unit.lazy(slot, () -> rule);
+        stages.add(new Stages.Let(slot));
+    }
+
+    @Override
+    public void groupBy(Loop.GroupBy groupBy) {
+        Stages.Keys keys = keys(groupBy.keys().stream().map(Loop.Key::value).toList());
+        Node member = unit.member(groupBy.span(), resolution.member(groupBy));
+        names = new ArrayList<>();
+        int[] keySlots = groupBy.keys().stream().mapToInt(this::named).toArray();
+        GroupStages.Names slots = new GroupStages.Names(keySlots, named(groupBy));
+        stages.add(
+                groupBy.runs()
+                        ? new GroupStages.Runs(keys, null, member, slots)
+                        : new GroupStages.By(keys, member, slots));
+    }
+
+    @Override
+    public void groupFrom(Loop.GroupFrom groupFrom) {
+        Node begins = unit.node(groupFrom.condition());
+        Node member = unit.member(groupFrom.span(), resolution.member(groupFrom));
+        names = new ArrayList<>();
+        stages.add(new GroupStages.Runs(null, begins, member, new GroupStages.Names(new int[0], named(groupFrom))));
+    }
+
+    @Override
+    public void sortBy(Loop.SortBy sortBy) {
+        Stages.Keys keys = keys(sortBy.keys().stream().map(Loop.SortKey::value).toList());
+        boolean[] descending = new boolean[sortBy.keys().size()];
+        for (int i = 0; i < descending.length; i++) {
+            descending[i] = sortBy.keys().get(i).descending();
+        }
+        int[] kept = names.stream().mapToInt(Integer::intValue).toArray();
+        stages.add(new GroupStages.Sort(keys, descending, kept));
+    }
+
+    @Override
+    public void distinctBy(Loop.DistinctBy distinctBy) {
+        stages.add(new Stages.Distinct(keys(distinctBy.keys())));
+    }
+
+    @Override
+    public void numbered(Loop.Numbered numbered) {
+        stages.add(new Stages.Numbered(named(numbered), keys(numbered.keys())));
+    }
+
+    @Override
+    public void take(Loop.Take take) {
+        stages.add(new Stages.Take(unit.node(take.count())));
+    }
+
+    @Override
+    public void keyedBy(Loop.KeyedBy keyedBy) {
+        // not a stage: the key belongs to what each turn writes
+    }
+}

@@ -1,0 +1,139 @@
+package dev.morphema.engine;
+
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.Many;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.Origin;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.Value;
+import java.util.List;
+import java.util.function.BooleanSupplier;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A for clause, compiled: a sequence, and stages through which each of its values is pushed.
+ *
+ * @param sequence what the first name goes through
+ * @param slot of the first name
+ * @param optional whether there is one turn, without value, where the sequence has none
+ * @param stages the further clauses, in order
+ */
+record LoopPlan(Node sequence, int slot, boolean optional, List<Stage> stages) {
+    LoopPlan {
+        stages = List.copyOf(stages);
+    }
+
+    /**
+     * Goes through the loop.
+     *
+     * @param body called for each turn; says whether more are wanted
+     * @return whether the body wanted more to the end
+     */
+    boolean run(Frame frame, BooleanSupplier body) {
+        boolean[] more = {true};
+        Flow flow = start(frame, new Flow() {
+            @Override
+            public boolean turn() {
+                more[0] = body.getAsBoolean();
+                return more[0];
+            }
+
+            @Override
+            public void end() {
+                // nothing is held back here
+            }
+        });
+        feed(sequence, slot, optional, frame, flow);
+        flow.end();
+        return more[0];
+    }
+
+    /** {@return what takes the records of the streamed source that this loop goes over} */
+    RecordSink stream(Frame frame, Flow body) {
+        Flow flow = start(frame, body);
+        return sequence.stream(frame, new RecordSink() {
+            @Override
+            public boolean accept(Value item) {
+                return turnWith(item, slot, frame, flow);
+            }
+
+            @Override
+            public void end() {
+                flow.end();
+            }
+        });
+    }
+
+    private Flow start(Frame frame, Flow body) {
+        Flow flow = body;
+        for (int i = stages.size() - 1; i >= 0; i--) {
+            flow = stages.get(i).start(frame, flow);
+        }
+        return flow;
+    }
+
+    /** Pushes the values of a sequence into a flow, each under a name; says whether more are wanted. */
+    static boolean feed(Node sequence, int slot, boolean optional, Frame frame, Flow flow) {
+        boolean[] any = {false};
+        boolean more = sequence.each(frame, item -> {
+            any[0] = true;
+            return turnWith(item, slot, frame, flow);
+        });
+        if (optional && !any[0]) {
+            frame.set(slot, Nothing.ABSENT);
+            more = flow.turn();
+        }
+        return more;
+    }
+
+    private static boolean turnWith(Value item, int slot, Frame frame, Flow flow) {
+        frame.set(slot, item);
+        int warnings = frame.run().warnings().size();
+        try {
+            boolean more = flow.turn();
+            if (frame.run().warnings().size() > warnings) {
+                placeWarnings(frame.run().warnings(), warnings, item);
+            }
+            return more;
+        } catch (ProblemException e) {
+            throw placed(e, item);
+        }
+    }
+
+    /** {@return the problem with the place in the input of the record it happened with, unless it has one} */
+    static ProblemException placed(ProblemException e, Value item) {
+        Origin origin = origin(item);
+        Problem problem = e.problem();
+        return problem.input() != null || origin == null
+                ? e
+                : new ProblemException(problem.in(origin.location(null)), e);
+    }
+
+    private static void placeWarnings(List<Problem> warnings, int from, Value item) {
+        Origin origin = origin(item);
+        for (int i = from; i < warnings.size(); i++) {
+            if (warnings.get(i).input() == null && origin != null) {
+                warnings.set(i, warnings.get(i).in(origin.location(null)));
+            }
+        }
+    }
+
+    private static @Nullable Origin origin(@Nullable Value item) {
+        if (item instanceof RecordValue record) {
+            if (record.origin() != null) {
+                return record.origin();
+            }
+            for (int i = 0; i < record.layout().size(); i++) {
+                // A record of several loop names stands where the first of them does.
+                if (record.get(i) instanceof RecordValue inner && inner.origin() != null) {
+                    return inner.origin();
+                }
+            }
+            return null;
+        }
+        return item instanceof Many many && !many.items().isEmpty()
+                ? origin(many.items().get(0))
+                : null;
+    }
+}

@@ -1,0 +1,152 @@
+package dev.morphema.engine;
+
+import dev.morphema.syntax.Span;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.Value;
+
+/** What names stand for. */
+final class NameNodes {
+    private NameNodes() {}
+
+    /** A constant. */
+    static final class Constant extends Node {
+        private final Value value;
+
+        Constant(Span span, Value value) {
+            super(span);
+            this.value = value;
+        }
+
+        Value value() {
+            return value;
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            return value;
+        }
+    }
+
+    /** A loop name, or a key of a group. */
+    static final class Local extends Node {
+        private final int slot;
+
+        Local(Span span, int slot) {
+            super(span);
+            this.slot = slot;
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            Value value = frame.get(slot);
+            return value == null ? Nothing.ABSENT : value;
+        }
+    }
+
+    /** A let of a block or loop, or a field that another rule asks for. */
+    static final class Lazy extends Node {
+        private final int slot;
+        private final Node rule;
+
+        Lazy(Span span, int slot, Node rule) {
+            super(span);
+            this.slot = slot;
+            this.rule = rule;
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            Value value = frame.get(slot);
+            if (value == null) {
+                value = rule.eval(frame);
+                frame.set(slot, value);
+            }
+            return value;
+        }
+    }
+
+    /** An argument of a define. */
+    static final class Argument extends Node {
+        private final int slot;
+
+        Argument(Span span, int slot) {
+            super(span);
+            this.slot = slot;
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            return frame.argument(slot);
+        }
+    }
+
+    /** A parameter. */
+    static final class Param extends Node {
+        private final int index;
+
+        Param(Span span, int index) {
+            super(span);
+            this.index = index;
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            return frame.run().param(index);
+        }
+    }
+
+    /** A let of the top level. */
+    static final class Global extends Node {
+        private final int index;
+
+        Global(Span span, int index) {
+            super(span);
+            this.index = index;
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            return frame.run().global(index);
+        }
+
+        @Override
+        RecordSink stream(Frame frame, RecordSink sink) {
+            return frame.run().streamGlobal(index, sink);
+        }
+    }
+
+    /** A source as a whole. */
+    static final class Source extends Node {
+        private final int index;
+
+        Source(Span span, int index) {
+            super(span);
+            this.index = index;
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            return frame.run().source(index);
+        }
+
+        @Override
+        RecordSink stream(Frame frame, RecordSink sink) {
+            return sink;
+        }
+    }
+
+    /** All rows of a table. */
+    static final class TableRows extends Node {
+        private final int index;
+
+        TableRows(Span span, int index) {
+            super(span);
+            this.index = index;
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            return frame.run().table(index).rows();
+        }
+    }
+}

@@ -1,0 +1,123 @@
+package dev.morphema.engine;
+
+import dev.morphema.function.Want;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.syntax.Span;
+import dev.morphema.value.BooleanValue;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Many;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.Value;
+import org.jspecify.annotations.Nullable;
+
+/** A compiled expression. Immutable, shared by all runs. */
+abstract class Node {
+    private final Span span;
+
+    Node(Span span) {
+        this.span = span;
+    }
+
+    Span span() {
+        return span;
+    }
+
+    /** The value; problems may lack the place of the rule. */
+    abstract Value compute(Frame frame);
+
+    /** {@return the value, possibly many} */
+    final Value eval(Frame frame) {
+        try {
+            return compute(frame);
+        } catch (ProblemException e) {
+            throw located(e);
+        }
+    }
+
+    /** {@return the problem with this rule as its place, unless it has one already} */
+    final ProblemException located(ProblemException e) {
+        Problem problem = e.problem();
+        return problem.rule() == null ? new ProblemException(problem.at(span.location()), e) : e;
+    }
+
+    /** {@return the value, which must not be many} */
+    final Value one(Frame frame) {
+        Value value = eval(frame);
+        if (value instanceof Many many) {
+            if (many.items().size() > 1) {
+                throw fail(
+                        Code.MANY,
+                        "This gives " + many.items().size() + " values where one is wanted.",
+                        "take one by first(…), make a text of all by join(…, \", \"), a list by [ … ], or go through them by for");
+            }
+            return many.items().isEmpty() ? Nothing.ABSENT : many.items().get(0);
+        }
+        return value;
+    }
+
+    /** {@return the value, which must be able to stand in a cell; an XML element gives its text} */
+    final Value scalar(Frame frame) {
+        Value value = one(frame);
+        if (value.kind().isScalar()) {
+            return value;
+        }
+        try {
+            return value instanceof ListValue list && list.items().isEmpty() ? Nothing.ABSENT : Want.scalar(value);
+        } catch (ProblemException e) {
+            throw located(e);
+        }
+    }
+
+    /** {@return whether a condition holds; absent counts as false} */
+    final boolean holds(Frame frame) {
+        Value value = scalar(frame);
+        if (value instanceof BooleanValue truth) {
+            return truth.isTrue();
+        }
+        if (value == Nothing.ABSENT) {
+            return false;
+        }
+        throw fail(
+                Code.KIND,
+                "A condition is true or false, this is " + value.kind().words() + ".",
+                "compare it, as in x == \"Y\", or give it the type boolean");
+    }
+
+    /**
+     * Gives each of many values to a sink; a list counts as its items, absent and null as none.
+     *
+     * @return whether the sink wants more
+     */
+    boolean each(Frame frame, ItemSink sink) {
+        Value value = eval(frame);
+        Iterable<Value> items;
+        if (value instanceof Many many) {
+            items = many.items();
+        } else if (value instanceof ListValue list) {
+            items = list.items();
+        } else {
+            return value.isNothing() || sink.accept(value);
+        }
+        for (Value item : items) {
+            if (!sink.accept(item)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /**
+     * {@return what takes the records of the one source that this sequence goes over, and gives the sequence's values on
+     * to a sink}; only for nodes that the plan found able to stream.
+     */
+    RecordSink stream(Frame frame, RecordSink sink) {
+        throw new IllegalStateException("cannot stream");
+    }
+
+    final ProblemException fail(Code code, String message, @Nullable String help) {
+        return new ProblemException(
+                Problem.error(code, message).withHelp(help).at(span.location()));
+    }
+}

@@ -1,0 +1,232 @@
+package dev.morphema.engine;
+
+import dev.morphema.problem.Code;
+import dev.morphema.syntax.Span;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Layout;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Many;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.Value;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
+
+/** Steps down into records. A step over many maps over all of them, in order. */
+final class PathNodes {
+    private PathNodes() {}
+
+    /** A step from each record of a value; what it gives is many as soon as there is a list on the way. */
+    abstract static class Step extends Node {
+        private final Node base;
+
+        Step(Span span, Node base) {
+            super(span);
+            this.base = base;
+        }
+
+        @Override
+        final Value compute(Frame frame) {
+            Value from = base.eval(frame);
+            if (from instanceof RecordValue record) {
+                return of(record);
+            }
+            if (from instanceof Many || from instanceof ListValue) {
+                List<Value> found = new ArrayList<>();
+                collect(from, found);
+                return new Many(found);
+            }
+            return Nothing.ABSENT;
+        }
+
+        private void collect(Value from, List<Value> found) {
+            if (from instanceof RecordValue record) {
+                addFlat(of(record), found);
+            } else if (from instanceof Many many) {
+                many.items().forEach(item -> collect(item, found));
+            } else if (from instanceof ListValue list) {
+                list.items().forEach(item -> collect(item, found));
+            }
+        }
+
+        /** The value that the step finds in one record. */
+        abstract Value of(RecordValue record);
+    }
+
+    static void addFlat(Value value, List<Value> found) {
+        if (value instanceof Many many) {
+            found.addAll(many.items());
+        } else if (value instanceof ListValue list) {
+            found.addAll(list.items());
+        } else if (value != Nothing.ABSENT) {
+            found.add(value);
+        }
+    }
+
+    /** {@code .name} and {@code .@name}. */
+    static final class Named extends Step {
+        /** The slots that the name has in one layout. */
+        private record Known(Layout layout, int[] slots) {}
+
+        private final FieldName name;
+        /** The last answer: records mostly come with the same layout. Threads may each have written it; all are right. */
+        private @Nullable Known known;
+
+        Named(Span span, Node base, FieldName name) {
+            super(span, base);
+            this.name = name;
+        }
+
+        @Override
+        Value of(RecordValue record) {
+            Known at = known;
+            if (at == null || at.layout() != record.layout()) {
+                at = new Known(record.layout(), slots(record.layout(), name));
+                known = at;
+            }
+            int[] slots = at.slots();
+            if (slots.length == 1) {
+                return record.get(slots[0]);
+            }
+            if (slots.length == 0) {
+                return Nothing.ABSENT;
+            }
+            List<Value> found = new ArrayList<>();
+            for (int slot : slots) {
+                addFlat(record.get(slot), found);
+            }
+            return found.size() == 1 ? found.get(0) : new Many(found);
+        }
+    }
+
+    /** The slots of a name: without namespace it finds elements in any, but only attributes that are in none. */
+    static int[] slots(Layout layout, FieldName name) {
+        return IntStream.range(0, layout.size())
+                .filter(i -> matches(layout.name(i), name))
+                .toArray();
+    }
+
+    private static boolean matches(FieldName field, FieldName wanted) {
+        if (!field.local().equals(wanted.local()) || field.attribute() != wanted.attribute()) {
+            return false;
+        }
+        if (wanted.namespace() != null) {
+            return wanted.namespace().equals(field.namespace());
+        }
+        return !wanted.attribute() || field.namespace() == null || field.namespace().isEmpty();
+    }
+
+    /** {@code .*} and {@code .@*}. */
+    static final class Any extends Step {
+        private final boolean attributes;
+
+        Any(Span span, Node base, boolean attributes) {
+            super(span, base);
+            this.attributes = attributes;
+        }
+
+        @Override
+        Value of(RecordValue record) {
+            List<Value> found = new ArrayList<>();
+            for (int i = 0; i < record.layout().size(); i++) {
+                FieldName field = record.layout().name(i);
+                if (field.attribute() == attributes && !field.equals(FieldName.OWN_TEXT)) {
+                    addFlat(record.get(i), found);
+                }
+            }
+            return new Many(found);
+        }
+    }
+
+    /** {@code ..name}: at any depth, in document order. */
+    static final class Deep extends Step {
+        private final FieldName name;
+
+        Deep(Span span, Node base, FieldName name) {
+            super(span, base);
+            this.name = name;
+        }
+
+        @Override
+        Value of(RecordValue record) {
+            List<Value> found = new ArrayList<>();
+            search(record, found);
+            return new Many(found);
+        }
+
+        private void search(RecordValue record, List<Value> found) {
+            for (int i = 0; i < record.layout().size(); i++) {
+                Value value = record.get(i);
+                if (matches(record.layout().name(i), name)) {
+                    addFlat(value, found);
+                }
+                searchIn(value, found);
+            }
+        }
+
+        private void searchIn(Value value, List<Value> found) {
+            if (value instanceof RecordValue record) {
+                search(record, found);
+            } else if (value instanceof Many many) {
+                many.items().forEach(item -> searchIn(item, found));
+            } else if (value instanceof ListValue list) {
+                list.items().forEach(item -> searchIn(item, found));
+            }
+        }
+    }
+
+    /** {@code record[text]}: the field with a computed name. */
+    static final class Computed extends Node {
+        private final Node base;
+        private final Node name;
+
+        Computed(Span span, Node base, Node name) {
+            super(span);
+            this.base = base;
+            this.name = name;
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            Value record = base.one(frame);
+            Value key = name.scalar(frame);
+            if (record.isNothing() || key.isNothing()) {
+                return Nothing.ABSENT;
+            }
+            if (!(record instanceof RecordValue fields)) {
+                throw fail(
+                        Code.KIND,
+                        "Brackets ask a table or a record, this is " + record.kind().words() + ".",
+                        "nth(list, n) takes an item by its position, counted from 1");
+            }
+            int[] slots = slots(fields.layout(), FieldName.of(key.toString()));
+            return slots.length == 0 ? Nothing.ABSENT : fields.get(slots[0]);
+        }
+    }
+
+    /** {@code table[key, …]}. */
+    static final class TableLookup extends Node {
+        private final int table;
+        private final Node[] keys;
+
+        TableLookup(Span span, int table, List<Node> keys) {
+            super(span);
+            this.table = table;
+            this.keys = keys.toArray(Node[]::new);
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            Value[] asked = new Value[keys.length];
+            for (int i = 0; i < keys.length; i++) {
+                asked[i] = keys[i].scalar(frame);
+                if (asked[i] == Nothing.ABSENT) {
+                    return Nothing.ABSENT;
+                }
+            }
+            return frame.run().table(table).find(asked);
+        }
+    }
+}

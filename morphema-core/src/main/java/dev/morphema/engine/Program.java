@@ -1,0 +1,98 @@
+package dev.morphema.engine;
+
+import dev.morphema.check.CheckedMapping;
+import dev.morphema.value.Converter;
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/** A compiled mapping. Immutable, shared by all runs. */
+public final class Program {
+    /** An expression with the size of the frame it runs in. */
+    static final class Unit {
+        private final int slots;
+        private @Nullable Node node;
+
+        Unit(int slots) {
+            this.slots = slots;
+        }
+
+        /** Set once while compiling: a define may be called by what is compiled before it, and by itself. */
+        void set(Node compiled) {
+            node = compiled;
+        }
+
+        int slots() {
+            return slots;
+        }
+
+        Node node() {
+            return Objects.requireNonNull(node);
+        }
+    }
+
+    /** A parameter. */
+    record Param(String name, Converter converter, @Nullable Node fallback) {}
+
+    /** Fills a table when it is first asked for. */
+    @FunctionalInterface
+    interface TableMaker {
+        TableIndex make(RunState run);
+    }
+
+    /**
+     * A target.
+     *
+     * @param document what is written
+     * @param streamed the source whose records are pushed through, or -1
+     */
+    record Target(CheckedMapping.Target checked, Content document, int streamed) {}
+
+    private final CheckedMapping mapping;
+    private final List<Unit> globals;
+    private final List<Param> params;
+    private final List<TableMaker> tables;
+    private final List<Target> targets;
+    private final boolean[] streams;
+
+    Program(
+            CheckedMapping mapping,
+            List<Unit> globals,
+            List<Param> params,
+            List<TableMaker> tables,
+            List<Target> targets,
+            boolean[] streams) {
+        this.mapping = mapping;
+        this.globals = List.copyOf(globals);
+        this.params = List.copyOf(params);
+        this.tables = List.copyOf(tables);
+        this.targets = List.copyOf(targets);
+        this.streams = streams.clone();
+    }
+
+    /** {@return the mapping this was compiled from} */
+    public CheckedMapping mapping() {
+        return mapping;
+    }
+
+    /** {@return whether the records of a source are read one at a time; if not, all are kept} */
+    public boolean streams(int source) {
+        return streams[source];
+    }
+
+    List<Unit> globals() {
+        return globals;
+    }
+
+    List<Param> params() {
+        return params;
+    }
+
+    List<TableMaker> tables() {
+        return tables;
+    }
+
+    List<Target> targets() {
+        return targets;
+    }
+}

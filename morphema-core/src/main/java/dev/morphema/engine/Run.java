@@ -1,0 +1,222 @@
+package dev.morphema.engine;
+
+import dev.morphema.format.RecordReader;
+import dev.morphema.format.TargetFormat.DocumentWriter;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.Converter;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Many;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.Value;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/** One run of a program: reads the sources, writes the targets. Of use once, by one thread. */
+public final class Run {
+    /** Gives readers of the sources. */
+    @FunctionalInterface
+    public interface Readers {
+        /**
+         * {@return a reader of a source; the run closes it}
+         *
+         * @throws IOException if it cannot be opened
+         */
+        RecordReader open(int source) throws IOException;
+    }
+
+    /** Gives writers of the targets. */
+    @FunctionalInterface
+    public interface Writers {
+        /**
+         * {@return a writer of a target, or null if that target is not wanted}
+         *
+         * @throws IOException if it cannot be opened
+         */
+        @Nullable DocumentWriter open(int target) throws IOException;
+    }
+
+    /**
+     * What a run came to.
+     *
+     * @param read how many records each source had; 1 for one that is no sequence
+     * @param written how many turns the outermost loop of each target had
+     * @param warnings in the order they arose
+     */
+    public record Outcome(List<Long> read, List<Long> written, List<Problem> warnings) {
+        public Outcome {
+            read = List.copyOf(read);
+            written = List.copyOf(written);
+            warnings = List.copyOf(warnings);
+        }
+    }
+
+    /** A target that takes in records. */
+    private record Streaming(int target, DocumentWriter writer, Frame frame, RecordSink sink) {}
+
+    private final Program program;
+    private final Readers readers;
+    private final RunState state;
+    private final long[] read;
+
+    private Run(Program program, Map<String, Value> params, Readers readers) {
+        this.program = program;
+        this.readers = readers;
+        this.read = new long[program.mapping().sources().size()];
+        @Nullable Value[] values = new Value[program.params().size()];
+        this.state = new RunState(program, values, this::whole);
+        for (int i = 0; i < values.length; i++) {
+            values[i] = param(program.params().get(i), params);
+        }
+    }
+
+    /**
+     * Runs a program.
+     *
+     * @param params the values of parameters by name; a text is converted to the parameter's type
+     * @param readers asked once for each source that is needed
+     * @param writers asked once for each target
+     * @throws ProblemException if the data does not allow what the mapping says, or is not well-formed
+     * @throws IOException if reading or writing fails
+     */
+    public static Outcome run(Program program, Map<String, Value> params, Readers readers, Writers writers)
+            throws IOException {
+        return new Run(program, params, readers).run(writers);
+    }
+
+    private Outcome run(Writers writers) throws IOException {
+        try {
+            return readAndWrite(writers);
+        } catch (ReadFailure e) {
+            throw e.failure();
+        }
+    }
+
+    private Outcome readAndWrite(Writers writers) throws IOException {
+        List<@Nullable DocumentWriter> opened = new ArrayList<>();
+        for (int i = 0; i < program.targets().size(); i++) {
+            opened.add(writers.open(i));
+        }
+        for (int source = 0; source < read.length; source++) {
+            if (program.streams(source)) {
+                stream(source, opened);
+            }
+        }
+        for (int i = 0; i < opened.size(); i++) {
+            DocumentWriter writer = opened.get(i);
+            Program.Target target = program.targets().get(i);
+            if (writer != null && target.streamed() < 0) {
+                state.writing(i);
+                target.document().write(frame(target), writer);
+                writer.finish();
+            }
+        }
+        List<Long> written = new ArrayList<>();
+        for (int i = 0; i < opened.size(); i++) {
+            written.add(state.written(i));
+        }
+        return new Outcome(Arrays.stream(read).boxed().toList(), written, state.warnings());
+    }
+
+    private Frame frame(Program.Target target) {
+        return new Frame(state, target.checked().slots());
+    }
+
+    /** Reads a source once and pushes each record through all targets that go over it. */
+    private void stream(int source, List<@Nullable DocumentWriter> writers) throws IOException {
+        List<Streaming> open = new ArrayList<>();
+        for (int i = 0; i < writers.size(); i++) {
+            DocumentWriter writer = writers.get(i);
+            Program.Target target = program.targets().get(i);
+            if (writer != null && target.streamed() == source) {
+                state.writing(i);
+                Frame frame = frame(target);
+                open.add(new Streaming(i, writer, frame, Streams.open(target.document(), frame, writer)));
+            }
+        }
+        if (open.isEmpty()) {
+            return;
+        }
+        push(source, open);
+        for (Streaming target : open) {
+            state.writing(target.target());
+            target.sink().end();
+            Streams.close(program.targets().get(target.target()).document(), target.frame(), target.writer());
+            target.writer().finish();
+        }
+    }
+
+    private void push(int source, List<Streaming> open) throws IOException {
+        List<Streaming> wanting = new ArrayList<>(open);
+        try (RecordReader reader = readers.open(source)) {
+            for (Value record = reader.next(); record != null && !wanting.isEmpty(); record = reader.next()) {
+                read[source]++;
+                Value pushed = record;
+                wanting.removeIf(target -> {
+                    state.writing(target.target());
+                    return !target.sink().accept(pushed);
+                });
+            }
+        }
+    }
+
+    private Value whole(int source) {
+        try (RecordReader reader = readers.open(source)) {
+            List<Value> records = new ArrayList<>();
+            boolean sequence = reader.isSequence();
+            for (Value record = reader.next(); record != null; record = reader.next()) {
+                records.add(record);
+            }
+            read[source] = records.size();
+            if (sequence) {
+                return program.mapping().sources().get(source).format().traits().sequence()
+                        ? new Many(records)
+                        : new ListValue(records);
+            }
+            return records.isEmpty() ? Nothing.ABSENT : records.get(0);
+        } catch (IOException e) {
+            throw new ReadFailure(e);
+        }
+    }
+
+    /** Carries a failure to read out of the middle of an expression. */
+    private static final class ReadFailure extends RuntimeException {
+        ReadFailure(IOException cause) {
+            super(cause);
+        }
+
+        IOException failure() {
+            return (IOException) getCause();
+        }
+    }
+
+    private Value param(Program.Param param, Map<String, Value> given) {
+        Value value = given.get(param.name());
+        if (value == null) {
+            Node fallback = param.fallback();
+            if (fallback == null) {
+                throw new ProblemException(Problem.error(
+                                Code.PARAMETER, "The parameter " + param.name() + " has no value and no default.")
+                        .withHelp("give it one, or a default in the mapping"));
+            }
+            return converted(param.converter(), fallback.scalar(new Frame(state, 0)));
+        }
+        try {
+            return converted(param.converter(), value);
+        } catch (ProblemException e) {
+            throw new ProblemException(Problem.error(
+                            Code.PARAMETER, "The value of the parameter " + param.name() + " is not of its type.")
+                    .withValue(e.problem().value())
+                    .withHelp(e.problem().message()));
+        }
+    }
+
+    private static Value converted(Converter converter, Value value) {
+        return value.isNothing() ? value : converter.convert(value);
+    }
+}

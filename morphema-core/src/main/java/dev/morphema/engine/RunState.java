@@ -1,0 +1,100 @@
+package dev.morphema.engine;
+
+import dev.morphema.problem.Problem;
+import dev.morphema.value.Value;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/** What one run knows: its parameters, and what was calculated or read once for all. Not thread-safe. */
+final class RunState {
+    /** More warnings are counted but not kept. */
+    private static final int MOST_WARNINGS = 1_000;
+
+    /** Reads a source as a whole. */
+    @FunctionalInterface
+    interface WholeSource {
+        Value read(int source);
+    }
+
+    private final Program program;
+    private final @Nullable Value[] params;
+    private final @Nullable Value[] globals;
+    private final @Nullable Value[] sources;
+    private final @Nullable TableIndex[] tables;
+    private final WholeSource reading;
+    private final List<Problem> warnings = new ArrayList<>();
+    private final long[] written;
+    private int target;
+
+    RunState(Program program, @Nullable Value[] params, WholeSource reading) {
+        this.program = program;
+        this.params = params;
+        this.reading = reading;
+        this.globals = new Value[program.globals().size()];
+        this.sources = new Value[program.mapping().sources().size()];
+        this.tables = new TableIndex[program.tables().size()];
+        this.written = new long[program.targets().size()];
+    }
+
+    Value param(int index) {
+        return Objects.requireNonNull(params[index]);
+    }
+
+    Value global(int index) {
+        Value value = globals[index];
+        if (value == null) {
+            Program.Unit unit = program.globals().get(index);
+            value = unit.node().eval(new Frame(this, unit.slots()));
+            globals[index] = value;
+        }
+        return value;
+    }
+
+    RecordSink streamGlobal(int index, RecordSink sink) {
+        Program.Unit unit = program.globals().get(index);
+        return unit.node().stream(new Frame(this, unit.slots()), sink);
+    }
+
+    Value source(int index) {
+        Value value = sources[index];
+        if (value == null) {
+            value = reading.read(index);
+            sources[index] = value;
+        }
+        return value;
+    }
+
+    TableIndex table(int index) {
+        TableIndex table = tables[index];
+        if (table == null) {
+            table = program.tables().get(index).make(this);
+            tables[index] = table;
+        }
+        return table;
+    }
+
+    void warn(Problem warning) {
+        if (warnings.size() < MOST_WARNINGS) {
+            warnings.add(warning);
+        }
+    }
+
+    List<Problem> warnings() {
+        return warnings;
+    }
+
+    /** From now on, records that are written belong to this target. */
+    void writing(int targetIndex) {
+        target = targetIndex;
+    }
+
+    void countWritten() {
+        written[target]++;
+    }
+
+    long written(int targetIndex) {
+        return written[targetIndex];
+    }
+}

@@ -1,0 +1,177 @@
+package dev.morphema.engine;
+
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.syntax.Span;
+import dev.morphema.value.Comparison;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Kind;
+import dev.morphema.value.Many;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.Origin;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/** The rows of a table by their keys. Not changed once it is filled; then safe for use by many threads. */
+final class TableIndex {
+    /** A row with the ends of its range, which are null for a table without ranges. */
+    private record Row(Value value, @Nullable Value from, @Nullable Value to) {}
+
+    private final Span span;
+    private final boolean many;
+    private final boolean ranged;
+    private final Map<Object, List<Row>> rows = new LinkedHashMap<>();
+    private final List<Value> all = new ArrayList<>();
+    /** The kind of each key column, to which an asked key is converted; null while it is not known or mixed. */
+    private @Nullable Kind @Nullable [] kinds;
+
+    TableIndex(Span span, boolean many, boolean ranged) {
+        this.span = span;
+        this.many = many;
+        this.ranged = ranged;
+    }
+
+    /** {@return all rows, in order} */
+    Many rows() {
+        return new Many(all);
+    }
+
+    /**
+     * Adds a row.
+     *
+     * @param keys its exact keys
+     * @param range the two ends of its range, or null
+     * @throws ProblemException if the key came before and may not
+     */
+    void add(Value row, Value[] keys, Value @Nullable [] range) {
+        learnKinds(keys);
+        all.add(row);
+        Row added = new Row(row, range == null ? null : range[0], range == null ? null : range[1]);
+        List<Row> same = rows.computeIfAbsent(Stages.Keys.key(keys), key -> new ArrayList<>(1));
+        if (!many && !same.isEmpty()) {
+            for (Row before : same) {
+                if (!ranged || overlap(before, added)) {
+                    throw twice(before.value(), row, keys);
+                }
+            }
+        }
+        same.add(added);
+    }
+
+    /** Adds an entry of an inline table: a row of it has a key and a value, a look-up gives the value alone. */
+    void addEntry(Value value, Value[] key) {
+        add(value, key, null);
+        RecordValue.Builder row = RecordValue.builder();
+        row.put(FieldName.of("key"), key[0]);
+        row.put(FieldName.of("value"), value);
+        all.set(all.size() - 1, row.build());
+    }
+
+    private void learnKinds(Value[] keys) {
+        if (kinds == null) {
+            kinds = Arrays.stream(keys).map(Value::kind).toArray(Kind[]::new);
+            return;
+        }
+        for (int i = 0; i < keys.length; i++) {
+            if (kinds[i] != keys[i].kind() && !keys[i].isNothing()) {
+                kinds[i] = kinds[i] != null && (kinds[i] == Kind.ABSENT || kinds[i] == Kind.NULL) ? keys[i].kind() : null;
+            }
+        }
+    }
+
+    /** {@return the row, or rows, of a key; absent if there is none} */
+    Value find(Value[] asked) {
+        int exact = ranged ? asked.length - 1 : asked.length;
+        Value[] keys = new Value[exact];
+        for (int i = 0; i < exact; i++) {
+            Value converted = converted(asked[i], kinds == null ? null : kinds[i]);
+            if (converted == null) {
+                return none();
+            }
+            keys[i] = converted;
+        }
+        List<Row> found = rows.get(Stages.Keys.key(keys));
+        if (found == null) {
+            return none();
+        }
+        if (ranged) {
+            Value point = asked[exact];
+            found = found.stream().filter(row -> holds(row, point)).toList();
+        }
+        if (many) {
+            return new Many(found.stream().map(Row::value).toList());
+        }
+        return found.isEmpty() ? Nothing.ABSENT : found.get(0).value();
+    }
+
+    private Value none() {
+        return many ? Many.NONE : Nothing.ABSENT;
+    }
+
+    /** The asked key in the kind of the column, or null if it cannot be one. */
+    private static @Nullable Value converted(Value asked, @Nullable Kind kind) {
+        if (kind == Kind.TEXT && asked instanceof NumberValue) {
+            return TextValue.of(asked.toString());
+        }
+        if (kind == Kind.NUMBER && asked instanceof TextValue text) {
+            return NumberValue.parse(text.text()).orElse(null);
+        }
+        return asked;
+    }
+
+    /** From is inside the range, to is not; an end that is not there is open. */
+    private static boolean holds(Row row, Value point) {
+        return !point.isNothing()
+                && (isOpen(row.from()) || compare(point, row.from()) >= 0)
+                && (isOpen(row.to()) || compare(point, row.to()) < 0);
+    }
+
+    private static boolean overlap(Row a, Row b) {
+        return (isOpen(a.from()) || isOpen(b.to()) || compare(a.from(), b.to()) < 0)
+                && (isOpen(b.from()) || isOpen(a.to()) || compare(b.from(), a.to()) < 0);
+    }
+
+    private static boolean isOpen(@Nullable Value end) {
+        return end == null || end.isNothing() || end instanceof TextValue text && text.text().isBlank();
+    }
+
+    /** Texts of numbers, such as those of a CSV file, are compared as numbers. */
+    private static int compare(@Nullable Value a, @Nullable Value b) {
+        Value x = number(Objects.requireNonNull(a));
+        Value y = number(Objects.requireNonNull(b));
+        if (x.kind() != y.kind()) {
+            x = TextValue.of(x.toString());
+            y = TextValue.of(y.toString());
+        }
+        return Comparison.compare(x, y);
+    }
+
+    private static Value number(Value value) {
+        return value instanceof TextValue text
+                ? NumberValue.parse(text.text()).<Value>map(n -> n).orElse(value)
+                : value;
+    }
+
+    private ProblemException twice(Value before, Value now, Value[] keys) {
+        Origin first = before instanceof RecordValue record ? record.origin() : null;
+        Origin second = now instanceof RecordValue record ? record.origin() : null;
+        String lines = first == null || second == null
+                ? ""
+                : ", on line " + first.line() + " and again on line " + second.line();
+        String message = ranged ? "Two ranges of this table overlap for the same key" : "A key of this table comes twice";
+        Problem problem = span.error(Code.DUPLICATE_KEY, message + lines + ".")
+                .withValue(String.join(", ", Arrays.stream(keys).map(Object::toString).toList()))
+                .withHelp("a table with many rows for a key is declared with many");
+        return new ProblemException(second == null ? problem : problem.in(second.location(null)));
+    }
+}

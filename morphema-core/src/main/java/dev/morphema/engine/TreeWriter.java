@@ -1,0 +1,93 @@
+package dev.morphema.engine;
+
+import dev.morphema.format.EventWriter;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/** Makes a value of events: a record in an expression is written like one in a target. */
+final class TreeWriter implements EventWriter {
+    private static final FieldName TEXT = FieldName.of("text");
+
+    /** A record or list that is not finished; exactly one of the two is there. */
+    private static final class Open {
+        private final RecordValue.@Nullable Builder record;
+        private final @Nullable List<Value> list;
+        private @Nullable FieldName field;
+
+        Open(RecordValue.@Nullable Builder record, @Nullable List<Value> list) {
+            this.record = record;
+            this.list = list;
+        }
+    }
+
+    private final Deque<Open> open = new ArrayDeque<>();
+    private @Nullable Value result;
+
+    /** {@return the value that was written} */
+    Value result() {
+        return Objects.requireNonNull(result);
+    }
+
+    @Override
+    public void beginRecord() {
+        open.push(new Open(RecordValue.builder(), null));
+    }
+
+    @Override
+    public void endRecord() {
+        value(Objects.requireNonNull(open.pop().record).build());
+    }
+
+    @Override
+    public void beginList() {
+        open.push(new Open(null, new ArrayList<>()));
+    }
+
+    @Override
+    public void endList() {
+        value(new ListValue(Objects.requireNonNull(open.pop().list)));
+    }
+
+    @Override
+    public void field(FieldName name) {
+        Objects.requireNonNull(open.peek()).field = name;
+    }
+
+    @Override
+    public void value(Value value) {
+        Open at = open.peek();
+        if (at == null) {
+            result = value;
+        } else if (at.list != null) {
+            at.list.add(value);
+        } else {
+            Objects.requireNonNull(at.record).add(Objects.requireNonNull(at.field), value);
+        }
+    }
+
+    @Override
+    public void attribute(FieldName name, Value value) {
+        field(name);
+        value(value);
+    }
+
+    @Override
+    public void text(Value value) {
+        RecordValue.Builder record = Objects.requireNonNull(Objects.requireNonNull(open.peek()).record);
+        if (record.has(TEXT)) {
+            Value before = record.build().get(TEXT);
+            record.put(TEXT, TextValue.of(before.toString() + value));
+        } else {
+            record.put(TEXT, value);
+        }
+    }
+}

@@ -1,0 +1,372 @@
+package dev.morphema.engine;
+
+import dev.morphema.check.Binding;
+import dev.morphema.check.Resolution;
+import dev.morphema.function.Function;
+import dev.morphema.syntax.Block;
+import dev.morphema.syntax.Expr;
+import dev.morphema.syntax.Loop;
+import dev.morphema.syntax.Name;
+import dev.morphema.syntax.Span;
+import dev.morphema.syntax.Stmt;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.Value;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
+
+/** Compiles what runs in one frame: a target, a let of the top level, a define or a table. */
+final class UnitCompiler implements Expr.Visitor<Node> {
+    private final Resolution resolution;
+    private final List<Program.Unit> defines;
+    /** The rules of the lets and kept fields, by slot; each is compiled when its first use is. */
+    private final Map<Integer, Supplier<Node>> lazies = new HashMap<>();
+    private @Nullable Loop streamed;
+    /** How many loops and lists stand around the one at hand; turns of the outermost are the target's records. */
+    private int nesting;
+
+    UnitCompiler(Resolution resolution, List<Program.Unit> defines) {
+        this.resolution = resolution;
+        this.defines = defines;
+    }
+
+    /** A loop whose records are pushed through. */
+    void stream(@Nullable Loop loop) {
+        streamed = loop;
+    }
+
+    Node node(Expr expr) {
+        return expr.accept(this);
+    }
+
+    private List<Node> nodes(List<Expr> exprs) {
+        return exprs.stream().map(this::node).toList();
+    }
+
+    @Override
+    public Node literal(Expr.Literal literal) {
+        return new NameNodes.Constant(literal.span(), literal.value());
+    }
+
+    @Override
+    public Node template(Expr.Template template) {
+        return new ValueNodes.Template(template.span(), nodes(template.parts()));
+    }
+
+    @Override
+    public Node reference(Expr.Reference reference) {
+        return named(reference.span(), resolution.binding(reference));
+    }
+
+    private Node named(Span span, Binding binding) {
+        if (binding instanceof Binding.Local local) {
+            return new NameNodes.Local(span, local.slot());
+        }
+        if (binding instanceof Binding.LocalLet let) {
+            return lazy(span, let.slot());
+        }
+        if (binding instanceof Binding.Argument argument) {
+            return new NameNodes.Argument(span, argument.slot());
+        }
+        if (binding instanceof Binding.Global global) {
+            return new NameNodes.Global(span, global.index());
+        }
+        if (binding instanceof Binding.Param param) {
+            return new NameNodes.Param(span, param.index());
+        }
+        if (binding instanceof Binding.Table table) {
+            return new NameNodes.TableRows(span, table.index());
+        }
+        return new NameNodes.Source(span, ((Binding.Source) binding).index());
+    }
+
+    @Override
+    public Node ownField(Expr.OwnField own) {
+        return lazy(own.span(), resolution.slot(resolution.field(own)));
+    }
+
+    @Override
+    public Node step(Expr.Step step) {
+        Node base = node(step.base());
+        return switch (step.axis()) {
+            case FIELD -> new PathNodes.Named(step.span(), base, fieldName(step.name(), false));
+            case ATTRIBUTE -> new PathNodes.Named(step.span(), base, fieldName(step.name(), true));
+            case ANY_FIELD -> new PathNodes.Any(step.span(), base, false);
+            case ANY_ATTRIBUTE -> new PathNodes.Any(step.span(), base, true);
+            case DEEP -> new PathNodes.Deep(step.span(), base, fieldName(step.name(), false));
+        };
+    }
+
+    private FieldName fieldName(Name name, boolean attribute) {
+        return resolution.fieldName(name, attribute);
+    }
+
+    @Override
+    public Node lookup(Expr.Lookup lookup) {
+        List<Node> keys = nodes(lookup.keys());
+        return resolution
+                .table(lookup)
+                .<Node>map(table -> new PathNodes.TableLookup(lookup.span(), table, keys))
+                .orElseGet(() -> new PathNodes.Computed(lookup.span(), node(lookup.base()), keys.get(0)));
+    }
+
+    @Override
+    public Node call(Expr.Call call) {
+        List<Node> arguments = nodes(call.arguments());
+        Resolution.Callee callee = resolution.callee(call);
+        if (callee instanceof Resolution.Defined defined) {
+            return new CallNodes.Defined(call.span(), defines.get(defined.index()), arguments);
+        }
+        Function function = ((Resolution.Builtin) callee).function();
+        if (function instanceof Function.Aggregate aggregate) {
+            return new CallNodes.Aggregate(call.span(), aggregate, arguments);
+        }
+        Function.Scalar scalar = (Function.Scalar) function;
+        List<@Nullable Value> constants = new ArrayList<>();
+        for (Expr argument : call.arguments()) {
+            constants.add(argument instanceof Expr.Literal literal ? literal.value() : null);
+        }
+        return new CallNodes.Scalar(call.span(), scalar, arguments, scalar.maker().make(constants));
+    }
+
+    @Override
+    public Node forEach(Expr.ForEach forEach) {
+        LoopPlan loop = loop(forEach.loop());
+        Node yield = forEach.yield() == null
+                ? member(forEach.span(), resolution.member(forEach))
+                : node(forEach.yield());
+        return new ValueNodes.ForEach(forEach.span(), loop, yield);
+    }
+
+    @Override
+    public Node listOf(Expr.ListOf list) {
+        return new ValueNodes.ListOf(list.span(), nodes(list.items()));
+    }
+
+    @Override
+    public Node recordOf(Expr.RecordOf recordOf) {
+        nesting++;
+        Body body = body(recordOf.block());
+        nesting--;
+        return new ValueNodes.RecordOf(recordOf.span(), body);
+    }
+
+    @Override
+    public Node ifThen(Expr.If ifThen) {
+        Node otherwise = ifThen.otherwise() == null
+                ? new NameNodes.Constant(ifThen.span(), Nothing.ABSENT)
+                : node(ifThen.otherwise());
+        return new OperatorNodes.Choice(ifThen.span(), node(ifThen.condition()), node(ifThen.then()), otherwise);
+    }
+
+    @Override
+    public Node binary(Expr.Binary binary) {
+        Node left = node(binary.left());
+        Node right = node(binary.right());
+        Span span = binary.span();
+        return switch (binary.operator()) {
+            case OR -> new OperatorNodes.Logic(span, true, left, right);
+            case AND -> new OperatorNodes.Logic(span, false, left, right);
+            case EQUAL, NOT_EQUAL, LESS, AT_MOST, MORE, AT_LEAST ->
+                new OperatorNodes.Compared(span, binary.operator(), left, right);
+            case IN -> new OperatorNodes.In(span, true, left, right);
+            case NOT_IN -> new OperatorNodes.In(span, false, left, right);
+            case COALESCE -> new OperatorNodes.Coalesce(span, left, right);
+            case PLUS, MINUS, TIMES, DIVIDE, REMAINDER ->
+                new OperatorNodes.Arithmetic(span, binary.operator(), left, right);
+        };
+    }
+
+    @Override
+    public Node unary(Expr.Unary unary) {
+        Node operand = node(unary.operand());
+        return unary.negation()
+                ? new OperatorNodes.Not(unary.span(), operand)
+                : new OperatorNodes.Negated(unary.span(), operand);
+    }
+
+    /** {@return what gives a member of a group: the value of one name, perhaps with other names as more fields} */
+    Node member(Span span, Resolution.Member member) {
+        List<MemberNode.Part> parts = new ArrayList<>();
+        for (Resolution.LoopName name : member.names()) {
+            parts.add(new MemberNode.Part(FieldName.of(name.name()), named(span, name.binding())));
+        }
+        return member.whole() && parts.size() == 1
+                ? parts.get(0).value()
+                : new MemberNode(span, member.whole(), parts);
+    }
+
+    LoopPlan loop(Loop loop) {
+        LoopCompiler clauses = new LoopCompiler(this, resolution);
+        loop.clauses().forEach(clause -> clause.accept(clauses));
+        Loop.Bind first = loop.first();
+        return new LoopPlan(clauses.sequence(), resolution.slot(first), first.optional(), clauses.stages());
+    }
+
+    private Node lazy(Span span, int slot) {
+        Node rule = Objects.requireNonNull(lazies.get(slot)).get();
+        lazies.put(slot, () -> rule);
+        return new NameNodes.Lazy(span, slot, rule);
+    }
+
+    /** The value in a slot is calculated by a rule. */
+    void lazy(int slot, Supplier<Node> rule) {
+        lazies.put(slot, rule);
+    }
+
+    /** {@return the whole document of a target} */
+    Content document(Block block, boolean list) {
+        return list ? new Content.Pieces(body(block)) : new Content.Nested(body(block));
+    }
+
+    Content content(Stmt.Content content) {
+        if (content instanceof Stmt.Rule rule) {
+            return new Content.Rule(node(rule.value()), null);
+        }
+        if (content instanceof Stmt.Nested nested) {
+            return new Content.Nested(body(nested.block()));
+        }
+        if (content instanceof Stmt.Repeated repeated) {
+            return repeated(repeated);
+        }
+        Stmt.Pieces pieces = (Stmt.Pieces) content;
+        nesting++;
+        Body body = body(new Block(pieces.span(), pieces.pieces()));
+        nesting--;
+        return new Content.Pieces(body);
+    }
+
+    private Content repeated(Stmt.Repeated repeated) {
+        LoopPlan loop = loop(repeated.loop());
+        boolean counted = nesting == 0;
+        nesting++;
+        Content each = content(repeated.each());
+        nesting--;
+        Loop.KeyedBy keyed = repeated.loop().keyedBy();
+        return keyed == null
+                ? new Content.Repeated(loop, each, counted)
+                : new Content.Keyed(loop, node(keyed.key()), each);
+    }
+
+    Body body(Block block) {
+        List<Action> actions = new ArrayList<>();
+        int streamedAt = -1;
+        ActionCompiler compiler = new ActionCompiler(block);
+        block.statements().forEach(compiler::prepare);
+        for (Stmt statement : block.statements()) {
+            if (StreamFinder.leadsTo(statement, streamed)) {
+                streamedAt = actions.size();
+            }
+            Action action = statement.accept(compiler);
+            if (action != null) {
+                actions.add(action);
+            }
+        }
+        return new Body(actions, resolution.blockSlots(block), streamedAt);
+    }
+
+    /** Compiles the statements of one block. */
+    private final class ActionCompiler implements Stmt.Visitor<@Nullable Action> {
+        private final Block block;
+        private final Map<Stmt.Field, Actions.Field> fields = new LinkedHashMap<>();
+
+        ActionCompiler(Block block) {
+            this.block = block;
+        }
+
+        @Override
+        public Action field(Stmt.Field field) {
+            Actions.Field known = fields.get(field);
+            if (known == null) {
+                known = make(field);
+                fields.put(field, known);
+            }
+            return known;
+        }
+
+        private Actions.Field make(Stmt.Field field) {
+            Content content = field.content() instanceof Stmt.Rule rule
+                    ? new Content.Rule(
+                            node(rule.value()), resolution.converter(field).orElse(null))
+                    : content(field.content());
+            return new Actions.Field(
+                    field.name().span(),
+                    fieldName(field.name(), field.attribute()),
+                    field.presence(),
+                    content,
+                    resolution.slotIfAny(field).orElse(-1),
+                    resolution.slotIfAny(field.content()).orElse(-1));
+        }
+
+        @Override
+        public Action ownText(Stmt.OwnText ownText) {
+            return new Actions.OwnText(node(ownText.value()));
+        }
+
+        @Override
+        public Action item(Stmt.Item item) {
+            return new Actions.Item(content(item.content()), nesting == 0);
+        }
+
+        /** Makes known how lets and kept fields are calculated, before anything is compiled that may use them. */
+        void prepare(Stmt statement) {
+            if (statement instanceof Stmt.Let let) {
+                lazy(resolution.slot(let), () -> node(let.value()));
+            } else if (statement instanceof Stmt.Field field) {
+                resolution.slotIfAny(field).ifPresent(slot -> lazy(slot, () -> kept(field)));
+            }
+        }
+
+        private Node kept(Stmt.Field field) {
+            Content.Rule rule = (Content.Rule) ((Actions.Field) field(field)).content();
+            return new KeptNode(field.name().span(), rule);
+        }
+
+        @Override
+        public @Nullable Action let(Stmt.Let let) {
+            return null;
+        }
+
+        @Override
+        public Action ifThen(Stmt.If ifThen) {
+            return new Actions.Choice(
+                    node(ifThen.condition()),
+                    body(ifThen.then()),
+                    ifThen.otherwise() == null ? null : body(ifThen.otherwise()));
+        }
+
+        @Override
+        public Action copy(Stmt.Copy copy) {
+            Set<FieldName> names = new LinkedHashSet<>();
+            copy.names().forEach(name -> {
+                names.add(fieldName(name, false));
+                names.add(fieldName(name, true));
+            });
+            Map<FieldName, Actions.Field> inPlace = new LinkedHashMap<>();
+            for (Stmt statement : block.statements()) {
+                if (statement instanceof Stmt.Field field) {
+                    Actions.Field action = (Actions.Field) field(field);
+                    inPlace.put(action.name(), action);
+                }
+            }
+            boolean only = copy.choice() == Stmt.Copy.Choice.ONLY;
+            boolean without = copy.choice() == Stmt.Copy.Choice.WITHOUT;
+            return new Actions.Copy(
+                    node(copy.record()), only ? names : null, without ? names : Set.of(), inPlace);
+        }
+
+        @Override
+        public Action require(Stmt.Require require) {
+            return new Actions.Require(
+                    require.span(), node(require.condition()), require.warn(), node(require.message()));
+        }
+    }
+}

@@ -1,0 +1,51 @@
+package dev.morphema.format;
+
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Value;
+
+/**
+ * Takes a document as a series of events and writes it. Within a record, each {@link #field} is followed by just one
+ * value, record or list. Not thread-safe.
+ *
+ * <p>What cannot be written in the format is a {@link dev.morphema.problem.ProblemException} without places; the engine
+ * adds them.
+ */
+public interface EventWriter {
+    /** A record begins. */
+    void beginRecord();
+
+    /** The record that was begun last ends. */
+    void endRecord();
+
+    /** A list begins. */
+    void beginList();
+
+    /** The list that was begun last ends. */
+    void endList();
+
+    /** The next value, record or list belongs to this field. */
+    void field(FieldName name);
+
+    /**
+     * A scalar.
+     *
+     * @param value never absent, a record, a list or many
+     */
+    void value(Value value);
+
+    /** An attribute of the record at hand: a field, in formats that know no attributes. */
+    void attribute(FieldName name, Value value);
+
+    /** {@return whether the attributes of a record must come before all else of it} */
+    default boolean attributesFirst() {
+        return false;
+    }
+
+    /** {@return whether fields without a value are written as null instead of being left out} */
+    default boolean writesMissing() {
+        return false;
+    }
+
+    /** A piece of the record's own text: the field "text", in formats that know no own text. */
+    void text(Value value);
+}

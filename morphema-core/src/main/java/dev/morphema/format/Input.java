@@ -1,0 +1,17 @@
+package dev.morphema.format;
+
+import java.io.IOException;
+import java.io.InputStream;
+
+/** Bytes to be read, with a name for problems. */
+public interface Input {
+    /** {@return what problems call this input, usually its file} */
+    String name();
+
+    /**
+     * {@return the bytes; whoever calls this closes the stream}
+     *
+     * @throws IOException if they cannot be had
+     */
+    InputStream open() throws IOException;
+}

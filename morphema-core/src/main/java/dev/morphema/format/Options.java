@@ -1,0 +1,52 @@
+package dev.morphema.format;
+
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** The options that a mapping gave a format, already checked against what the format takes. Immutable. */
+public final class Options {
+    /** No options: everything at its default. */
+    public static final Options NONE = new Options(Map.of());
+
+    private final Map<String, Object> values;
+
+    /** @param values texts, integers, booleans or lists of texts, by the option's name */
+    public Options(Map<String, Object> values) {
+        this.values = Map.copyOf(values);
+    }
+
+    /** {@return the text of an option, if it was given} */
+    public Optional<String> text(String name) {
+        return Optional.ofNullable((String) values.get(name));
+    }
+
+    /** {@return the text of an option, or its default} */
+    public String text(String name, String fallback) {
+        return text(name).orElse(fallback);
+    }
+
+    /** {@return the number of an option, or its default} */
+    public int count(String name, int fallback) {
+        return values.get(name) instanceof Integer count ? count : fallback;
+    }
+
+    /** {@return whether a switch is on} */
+    public boolean isOn(String name, boolean fallback) {
+        return values.get(name) instanceof Boolean on ? on : fallback;
+    }
+
+    /** {@return the texts of an option, if it was given} */
+    public Optional<List<String>> texts(String name) {
+        return values.get(name) instanceof List<?> list
+                ? Optional.of(list.stream().map(String.class::cast).toList())
+                : Optional.empty();
+    }
+
+    /** {@return the encoding, UTF-8 if none was given} */
+    public Charset encoding() {
+        return text("encoding").map(Charset::forName).orElse(StandardCharsets.UTF_8);
+    }
+}

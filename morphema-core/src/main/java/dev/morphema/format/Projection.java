@@ -1,0 +1,105 @@
+package dev.morphema.format;
+
+import dev.morphema.value.Converter;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Layout;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a mapping uses at one place of a source: all of it, or some fields. A reader keeps only that. Immutable, so that
+ * a compiled mapping can be shared; two records read by the same projection have the same layout.
+ */
+public final class Projection {
+    /** All there is, without declared types. */
+    public static final Projection EVERYTHING = new Projection(true, Map.of(), null, Map.of());
+
+    private final boolean everything;
+    private final Map<FieldName, Projection> fields;
+    private final @Nullable Converter converter;
+    private final Map<FieldName, Projection> deep;
+    private final Layout layout;
+    private final List<Projection> bySlot = new ArrayList<>();
+
+    /**
+     * @param everything whether all fields are kept, not only those named
+     * @param fields what is used of the fields, or known about them; a name without namespace stands for any
+     * @param converter for the value at this place, or null if its type was not declared
+     * @param deep declared types of fields at any depth below
+     */
+    public Projection(
+            boolean everything,
+            Map<FieldName, Projection> fields,
+            @Nullable Converter converter,
+            Map<FieldName, Projection> deep) {
+        this.everything = everything;
+        this.fields = new LinkedHashMap<>(fields);
+        this.converter = converter;
+        this.deep = Map.copyOf(deep);
+        Layout start = Layout.start(name -> child(name).converter);
+        this.layout = everything ? start : start.withAll(List.copyOf(this.fields.keySet()));
+        bySlot.addAll(this.fields.values());
+    }
+
+    /** {@return whether all fields are kept} */
+    public boolean everything() {
+        return everything;
+    }
+
+    /** {@return the layout of the records here: all fields that are used or, if everything is, none yet} */
+    public Layout layout() {
+        return layout;
+    }
+
+    /**
+     * {@return the slot of a field in the layout, or -1 if it is not used; for projections that do not keep everything}
+     *
+     * @param name with the namespace it has in the input
+     */
+    public int slot(FieldName name) {
+        int slot = layout.slot(name);
+        return slot >= 0 || name.namespace() == null
+                ? slot
+                : layout.slot(new FieldName(null, name.local(), name.attribute()));
+    }
+
+    /** {@return what is used of the field in a slot} */
+    public Projection child(int slot) {
+        return bySlot.get(slot);
+    }
+
+    /** {@return what is used of a field} */
+    public Projection child(FieldName name) {
+        Projection child = fields.get(name);
+        FieldName local = new FieldName(null, name.local(), name.attribute());
+        if (child == null) {
+            child = fields.get(local);
+        }
+        if (child == null) {
+            child = deep.getOrDefault(name, deep.get(local));
+        }
+        if (child == null) {
+            child = deep.isEmpty() ? EVERYTHING : new Projection(true, Map.of(), null, deep);
+        }
+        return child;
+    }
+
+    /** {@return the projection as the printed plan shows it} */
+    @Override
+    public String toString() {
+        if (everything) {
+            return "*";
+        }
+        StringBuilder out = new StringBuilder("{");
+        fields.forEach((name, child) -> {
+            out.append(out.length() > 1 ? ", " : "").append(name);
+            if (!child.everything && !child.fields.isEmpty()) {
+                out.append(' ').append(child);
+            }
+        });
+        return out.append('}').toString();
+    }
+}

@@ -1,0 +1,27 @@
+package dev.morphema.format;
+
+import dev.morphema.value.Value;
+import java.io.Closeable;
+import java.io.IOException;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Reads the records of one input, one after the other. Not thread-safe.
+ *
+ * <p>Faults of the content are {@link dev.morphema.problem.ProblemException}s that say where they are.
+ */
+public interface RecordReader extends Closeable {
+    /**
+     * {@return whether the input is a sequence of records; if not, it is one value, which {@link #next} gives once}
+     *
+     * @throws IOException if reading fails
+     */
+    boolean isSequence() throws IOException;
+
+    /**
+     * {@return the next record, or null after the last}
+     *
+     * @throws IOException if reading fails
+     */
+    @Nullable Value next() throws IOException;
+}

@@ -1,0 +1,34 @@
+package dev.morphema.format;
+
+import java.io.IOException;
+import java.util.List;
+
+/** A format that can be read. Implementations are immutable and safe for use by many threads. */
+public interface SourceFormat {
+    /** {@return its name in mappings} */
+    String name();
+
+    /** {@return the options it takes, beside those that all sources take} */
+    List<OptionSpec> options();
+
+    /** {@return what is known of every input of this format} */
+    Traits traits();
+
+    /**
+     * {@return a reader, which closes the input's stream when it is closed}
+     *
+     * @param input what is read
+     * @param projection what the mapping uses of each record
+     * @param options as the mapping gave them
+     * @throws IOException if the input cannot be opened
+     */
+    RecordReader open(Input input, Projection projection, Options options) throws IOException;
+
+    /**
+     * What is known of every input of a format.
+     *
+     * @param flat whether records hold texts and nothing else
+     * @param sequence whether an input is always a sequence of records
+     */
+    record Traits(boolean flat, boolean sequence) {}
+}

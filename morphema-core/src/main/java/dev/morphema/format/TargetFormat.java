@@ -1,0 +1,70 @@
+package dev.morphema.format;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.util.List;
+import java.util.Map;
+
+/** A format that can be written. Implementations are immutable and safe for use by many threads. */
+public interface TargetFormat {
+    /** {@return its name in mappings} */
+    String name();
+
+    /** {@return the options it takes} */
+    List<OptionSpec> options();
+
+    /** {@return what the format can hold} */
+    Traits traits();
+
+    /**
+     * {@return a writer of one document}
+     *
+     * @param out where the bytes go; the caller closes it
+     * @param document what is known before the first event
+     * @throws IOException if writing fails
+     */
+    DocumentWriter open(OutputStream out, Document document) throws IOException;
+
+    /**
+     * What a format can hold.
+     *
+     * @param root what a document is
+     * @param flat whether records hold scalars and nothing else
+     * @param attributesFirst whether the attributes of a record must come before all else
+     */
+    record Traits(Root root, boolean flat, boolean attributesFirst) {}
+
+    /** What a document may be. */
+    enum Root {
+        /** A record with just one field. */
+        ONE_FIELD,
+        /** Any value. */
+        ANY,
+        /** A list of records. */
+        RECORDS
+    }
+
+    /**
+     * What is known of a document before it is written.
+     *
+     * @param options as the mapping gave them
+     * @param columns all fields of a flat format, in order; empty for others
+     * @param prefixes the declared prefixes with their namespaces
+     */
+    record Document(Options options, List<String> columns, Map<String, String> prefixes) {
+        public Document {
+            columns = List.copyOf(columns);
+            prefixes = Map.copyOf(prefixes);
+        }
+    }
+
+    /** A writer of one document. */
+    interface DocumentWriter extends EventWriter {
+        /**
+         * Ends the document and hands all bytes to the stream.
+         *
+         * @throws IOException if writing fails
+         */
+        void finish() throws IOException;
+    }
+}

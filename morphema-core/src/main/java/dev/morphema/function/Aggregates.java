@@ -1,0 +1,257 @@
+package dev.morphema.function;
+
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.BooleanValue;
+import dev.morphema.value.Comparison;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+
+/** Functions over many values. Absent and null are skipped before they come here. */
+final class Aggregates {
+    private Aggregates() {}
+
+    static void addTo(FunctionTable table) {
+        table.aggregate("count(items: many): number", false, false, others -> new Count());
+        table.aggregate("sum(items: many): number", false, true, others -> new Sum(sum -> sum.total));
+        table.aggregate("avg(items: many): number", false, true, others -> new Sum(Sum::average));
+        table.aggregate("min(items: many): any", true, true, others -> new Best(-1));
+        table.aggregate("max(items: many): any", true, true, others -> new Best(1));
+        table.aggregate("first(items: many): any", true, false, others -> new Nth(1));
+        table.aggregate("last(items: many): any", true, false, others -> new Last());
+        table.aggregate("nth(items: many, position: integer): any", true, false, Aggregates::nth);
+        table.aggregate("join(items: many, mark?: text): text", false, true, Join::new);
+        table.aggregate("distinct(items: many): list", true, true, others -> new Distinct());
+        table.aggregate("sorted(items: many): list", true, true, others -> new Collected(Aggregates::sorted));
+        table.aggregate("reversed(items: many): list", true, false, others -> new Collected(Aggregates::reversed));
+        table.aggregate("exists(items: many): boolean", false, false, others -> new Exists());
+        table.aggregate("any(items: many): boolean", false, true, others -> new Truth(true));
+        table.aggregate("all(items: many): boolean", false, true, others -> new Truth(false));
+    }
+
+    private static Function.Accumulator nth(Value[] others) {
+        NumberValue position = (NumberValue) others[0];
+        if (position.sign() <= 0) {
+            throw new ProblemException(
+                    Problem.error(Code.OUT_OF_RANGE, "Positions count from 1.").withValue(position.toString()));
+        }
+        return new Nth(position.decimal().longValue());
+    }
+
+    private static void reversed(List<Value> items) {
+        Collections.reverse(items);
+    }
+
+    private static void sorted(List<Value> items) {
+        items.sort(Comparison::compare);
+    }
+
+    private static final class Count implements Function.Accumulator {
+        private long count;
+
+        @Override
+        public boolean add(Value value) {
+            count++;
+            return true;
+        }
+
+        @Override
+        public Value result() {
+            return NumberValue.of(count);
+        }
+    }
+
+    private static final class Sum implements Function.Accumulator {
+        private final java.util.function.Function<Sum, Value> finish;
+        private NumberValue total = NumberValue.ZERO;
+        private long count;
+
+        Sum(java.util.function.Function<Sum, Value> finish) {
+            this.finish = finish;
+        }
+
+        @Override
+        public boolean add(Value value) {
+            total = total.plus((NumberValue) Want.NUMBER.take(value));
+            count++;
+            return true;
+        }
+
+        @Override
+        public Value result() {
+            return finish.apply(this);
+        }
+
+        Value average() {
+            return count == 0 ? Nothing.ABSENT : total.dividedBy(NumberValue.of(count));
+        }
+    }
+
+    private static final class Best implements Function.Accumulator {
+        private final int sign;
+        private Value best = Nothing.ABSENT;
+
+        Best(int sign) {
+            this.sign = sign;
+        }
+
+        @Override
+        public boolean add(Value value) {
+            Value scalar = Want.scalar(value);
+            if (best == Nothing.ABSENT || Comparison.compare(scalar, best) * sign > 0) {
+                best = scalar;
+            }
+            return true;
+        }
+
+        @Override
+        public Value result() {
+            return best;
+        }
+    }
+
+    private static final class Nth implements Function.Accumulator {
+        private long missing;
+        private Value found = Nothing.ABSENT;
+
+        Nth(long position) {
+            this.missing = position;
+        }
+
+        @Override
+        public boolean add(Value value) {
+            if (--missing == 0) {
+                found = value;
+            }
+            return missing > 0;
+        }
+
+        @Override
+        public Value result() {
+            return found;
+        }
+    }
+
+    private static final class Last implements Function.Accumulator {
+        private Value last = Nothing.ABSENT;
+
+        @Override
+        public boolean add(Value value) {
+            last = value;
+            return true;
+        }
+
+        @Override
+        public Value result() {
+            return last;
+        }
+    }
+
+    private static final class Join implements Function.Accumulator {
+        private final String mark;
+        private @Nullable StringBuilder joined;
+
+        Join(Value[] others) {
+            this.mark = others.length > 0 && others[0] instanceof TextValue text ? text.text() : "";
+        }
+
+        @Override
+        public boolean add(Value value) {
+            String text = Want.TEXT.take(value).toString();
+            if (joined == null) {
+                joined = new StringBuilder(text);
+            } else {
+                joined.append(mark).append(text);
+            }
+            return true;
+        }
+
+        @Override
+        public Value result() {
+            return joined == null ? Nothing.ABSENT : TextValue.of(joined.toString());
+        }
+    }
+
+    private static final class Distinct implements Function.Accumulator {
+        private final Map<Object, Value> items = new LinkedHashMap<>();
+
+        @Override
+        public boolean add(Value value) {
+            items.putIfAbsent(Comparison.key(value), value);
+            return true;
+        }
+
+        @Override
+        public Value result() {
+            return new ListValue(List.copyOf(items.values()));
+        }
+    }
+
+    private static final class Collected implements Function.Accumulator {
+        private final Consumer<List<Value>> finish;
+        private final List<Value> items = new ArrayList<>();
+
+        Collected(Consumer<List<Value>> finish) {
+            this.finish = finish;
+        }
+
+        @Override
+        public boolean add(Value value) {
+            items.add(value);
+            return true;
+        }
+
+        @Override
+        public Value result() {
+            finish.accept(items);
+            return new ListValue(items);
+        }
+    }
+
+    private static final class Exists implements Function.Accumulator {
+        private boolean found;
+
+        @Override
+        public boolean add(Value value) {
+            found = true;
+            return false;
+        }
+
+        @Override
+        public Value result() {
+            return BooleanValue.of(found);
+        }
+    }
+
+    /** Whether any is true, or all are. */
+    private static final class Truth implements Function.Accumulator {
+        private final boolean decides;
+        private boolean decided;
+
+        Truth(boolean decides) {
+            this.decides = decides;
+        }
+
+        @Override
+        public boolean add(Value value) {
+            decided = ((BooleanValue) Want.BOOLEAN.take(value)).isTrue() == decides;
+            return !decided;
+        }
+
+        @Override
+        public Value result() {
+            return BooleanValue.of(decided == decides);
+        }
+    }
+}

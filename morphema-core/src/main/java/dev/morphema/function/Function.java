@@ -1,0 +1,76 @@
+package dev.morphema.function;
+
+import dev.morphema.value.Value;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** A function of the language. Immutable. */
+public sealed interface Function {
+    /** {@return what it takes and gives} */
+    Signature signature();
+
+    /** {@return whether its result has the same form as its first argument, as that of {@code first(items)}} */
+    boolean passesThrough();
+
+    /**
+     * A function of single values.
+     *
+     * @param acceptsNothing whether it is called with absent and null; if not, it gives absent if an argument is absent,
+     *     else null if one is null
+     * @param maker makes the body for one place of a mapping
+     */
+    record Scalar(Signature signature, boolean acceptsNothing, Maker maker) implements Function {
+        @Override
+        public boolean passesThrough() {
+            return false;
+        }
+    }
+
+    /**
+     * A function over many values, which skips absent and null.
+     *
+     * @param readsItems whether it looks into the values; {@code count} and {@code first} do not
+     * @param starter makes an accumulator for one call
+     */
+    record Aggregate(Signature signature, boolean passesThrough, boolean readsItems, Starter starter)
+            implements Function {}
+
+    /** Makes the body of a function for one place of a mapping, so that constant arguments are looked at only once. */
+    @FunctionalInterface
+    interface Maker {
+        /**
+         * {@return the body}
+         *
+         * @param constants the arguments that are constants, null for the others
+         * @throws IllegalArgumentException if a constant does not fit; the message is for the author
+         */
+        Body make(List<@Nullable Value> constants);
+    }
+
+    /** Does the work. Safe for use by many threads. */
+    @FunctionalInterface
+    interface Body {
+        /** {@return the result for arguments that are already of the wanted kinds} */
+        Value apply(Value[] arguments);
+    }
+
+    /** Begins to take in many values. */
+    @FunctionalInterface
+    interface Starter {
+        /** {@return an accumulator, given the arguments after the first} */
+        Accumulator start(Value[] others);
+    }
+
+    /** Takes in many values one by one. Not thread-safe. */
+    interface Accumulator {
+        /**
+         * Takes one more value, neither absent nor null.
+         *
+         * @return whether more values can change the result
+         */
+        boolean add(Value value);
+
+        /** {@return the result} */
+        Value result();
+    }
+}

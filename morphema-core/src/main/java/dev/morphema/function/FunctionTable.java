@@ -1,0 +1,60 @@
+package dev.morphema.function;
+
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+
+/** The functions of the language by name. Immutable. */
+public final class FunctionTable {
+    private static final FunctionTable STANDARD = new FunctionTable();
+
+    private final Map<String, Function> functions = new LinkedHashMap<>();
+
+    private FunctionTable() {
+        TextFunctions.addTo(this);
+        NumberFunctions.addTo(this);
+        Aggregates.addTo(this);
+        TimeFunctions.addTo(this);
+        ValueFunctions.addTo(this);
+    }
+
+    /** {@return all functions that come with the language} */
+    public static FunctionTable standard() {
+        return STANDARD;
+    }
+
+    /** {@return the function of a name} */
+    public Optional<Function> find(String name) {
+        return Optional.ofNullable(functions.get(name));
+    }
+
+    /** {@return the names of all functions, grouped by what they are about} */
+    public Collection<String> names() {
+        return functions.keySet();
+    }
+
+    /** A function that gives absent for absent, and null for null. */
+    void scalar(String signature, Function.Body body) {
+        made(signature, false, constants -> body);
+    }
+
+    /** A function that is called with absent and null too. */
+    void accepting(String signature, Function.Body body) {
+        made(signature, true, constants -> body);
+    }
+
+    /** A function that prepares something for its constant arguments. */
+    void made(String signature, boolean acceptsNothing, Function.Maker maker) {
+        add(new Function.Scalar(Signature.parse(signature), acceptsNothing, maker));
+    }
+
+    /** A function over many values. */
+    void aggregate(String signature, boolean passesThrough, boolean readsItems, Function.Starter starter) {
+        add(new Function.Aggregate(Signature.parse(signature), passesThrough, readsItems, starter));
+    }
+
+    private void add(Function function) {
+        functions.put(function.signature().name(), function);
+    }
+}

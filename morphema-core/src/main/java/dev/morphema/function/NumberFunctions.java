@@ -1,0 +1,139 @@
+package dev.morphema.function;
+
+import dev.morphema.convert.DatePattern;
+import dev.morphema.convert.Dates;
+import dev.morphema.convert.TypeConverters;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.Converter;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/** Functions of numbers, and the conversions that bear the names of types. */
+final class NumberFunctions {
+    private static final int MOST_DIGITS = 1_000;
+
+    private static final Map<String, RoundingMode> MODES = Map.of(
+            "half up", RoundingMode.HALF_UP,
+            "half even", RoundingMode.HALF_EVEN,
+            "half down", RoundingMode.HALF_DOWN,
+            "up", RoundingMode.UP,
+            "down", RoundingMode.DOWN,
+            "ceiling", RoundingMode.CEILING,
+            "floor", RoundingMode.FLOOR);
+
+    private NumberFunctions() {}
+
+    static void addTo(FunctionTable table) {
+        table.made("number(x: any, decimal?: text, grouping?: text): number", false, type("number"));
+        table.made("integer(x: any): number", false, type("integer"));
+        table.made("boolean(x: any, yes?: text, no?: text): boolean", false, type("boolean"));
+        table.made("text(x: any): text", false, type("text"));
+        table.made("date(x: any, pattern?: text): date", false, type("date"));
+        table.made("time(x: any, pattern?: text): time", false, type("time"));
+        table.made("datetime(x: any, pattern?: text, zone?: text): datetime", false, type("datetime"));
+        table.scalar("round(x: number, digits?: integer, mode?: text): number", NumberFunctions::round);
+        table.scalar("floor(x: number): number", a -> ((NumberValue) a[0]).rounded(0, RoundingMode.FLOOR));
+        table.scalar("ceiling(x: number): number", a -> ((NumberValue) a[0]).rounded(0, RoundingMode.CEILING));
+        table.scalar("abs(x: number): number", a -> NumberValue.of(((NumberValue) a[0]).decimal().abs()));
+        table.made("format(x: any, pattern: text, decimal?: text, grouping?: text): text", false, NumberFunctions::format);
+    }
+
+    /** The conversion to a type, as a function: what stands in a type's parentheses follows the value here. */
+    private static Function.Maker type(String name) {
+        return constants -> {
+            List<String> arguments = new ArrayList<>();
+            for (Value constant : constants.subList(1, constants.size())) {
+                if (!(constant instanceof TextValue text)) {
+                    return a -> convert(name, a);
+                }
+                arguments.add(text.text());
+            }
+            Converter converter = TypeConverters.converter(name, arguments);
+            return a -> converter.convert(Want.scalar(a[0]));
+        };
+    }
+
+    private static Value convert(String name, Value[] a) {
+        List<String> arguments = new ArrayList<>();
+        for (int i = 1; i < a.length; i++) {
+            arguments.add(TextFunctions.text(a, i));
+        }
+        try {
+            return TypeConverters.converter(name, arguments).convert(Want.scalar(a[0]));
+        } catch (IllegalArgumentException e) {
+            throw new ProblemException(Problem.error(Code.NOT_CONVERTIBLE, String.valueOf(e.getMessage())));
+        }
+    }
+
+    private static Value round(Value[] a) {
+        NumberValue number = (NumberValue) a[0];
+        BigDecimal digits = a.length > 1 ? ((NumberValue) a[1]).decimal() : BigDecimal.ZERO;
+        if (digits.signum() < 0 || digits.compareTo(BigDecimal.valueOf(MOST_DIGITS)) > 0) {
+            throw new ProblemException(Problem.error(
+                            Code.OUT_OF_RANGE, "A number is rounded to 0 to " + MOST_DIGITS + " digits after the point.")
+                    .withValue(digits.toPlainString()));
+        }
+        RoundingMode mode = RoundingMode.HALF_UP;
+        if (a.length > 2) {
+            mode = MODES.get(TextFunctions.text(a, 2).toLowerCase(Locale.ROOT));
+            if (mode == null) {
+                throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "There is no such way of rounding.")
+                        .withValue(TextFunctions.text(a, 2))
+                        .withHelp("there is " + String.join(", ", MODES.keySet().stream().sorted().toList())));
+            }
+        }
+        return number.rounded(digits.intValue(), mode);
+    }
+
+    /** Numbers by a number pattern, dates and times by a date pattern; which it is, the value tells. */
+    private static Function.Body format(List<@Nullable Value> constants) {
+        NumberPattern number = null;
+        DatePattern date = null;
+        IllegalArgumentException noDate = null;
+        if (constants.get(1) instanceof TextValue pattern) {
+            if (NumberPattern.looksLike(pattern.text())) {
+                number = new NumberPattern(pattern.text());
+            } else {
+                try {
+                    date = new DatePattern(pattern.text());
+                } catch (IllegalArgumentException e) {
+                    noDate = e;
+                }
+            }
+            if (noDate != null) {
+                throw noDate;
+            }
+        }
+        NumberPattern knownNumber = number;
+        DatePattern knownDate = date;
+        return a -> formatted(a, knownNumber, knownDate);
+    }
+
+    private static Value formatted(Value[] a, @Nullable NumberPattern number, @Nullable DatePattern date) {
+        Value value = Want.scalar(a[0]);
+        try {
+            if (Want.MOMENT.takes(value.kind())) {
+                DatePattern pattern = date != null ? date : new DatePattern(TextFunctions.text(a, 1));
+                return TextValue.of(Dates.print(value, pattern));
+            }
+            NumberPattern pattern = number != null ? number : new NumberPattern(TextFunctions.text(a, 1));
+            return TextValue.of(pattern.print(
+                    (NumberValue) Want.NUMBER.take(value),
+                    a.length > 2 ? TextFunctions.text(a, 2) : ".",
+                    a.length > 3 ? TextFunctions.text(a, 3) : a.length > 2 && TextFunctions.text(a, 2).equals(",") ? "." : ","));
+        } catch (IllegalArgumentException e) {
+            throw new ProblemException(Problem.error(Code.NOT_CONVERTIBLE, String.valueOf(e.getMessage()))
+                    .withValue(TextFunctions.text(a, 1)));
+        }
+    }
+}

@@ -1,0 +1,150 @@
+package dev.morphema.function;
+
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.BooleanValue;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import dev.morphema.value.WhiteSpace;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.UnaryOperator;
+
+/** Functions of texts. Positions count from 1, in code points. */
+final class TextFunctions {
+    private TextFunctions() {}
+
+    static void addTo(FunctionTable table) {
+        table.scalar("upper(text: text): text", changed(t -> t.toUpperCase(Locale.ROOT)));
+        table.scalar("lower(text: text): text", changed(t -> t.toLowerCase(Locale.ROOT)));
+        table.scalar("trim(text: text): text", changed(WhiteSpace::trim));
+        table.scalar("normalizeSpace(text: text): text", changed(WhiteSpace::normalize));
+        table.scalar("length(text: text): number", a -> {
+            String text = text(a, 0);
+            return NumberValue.of(text.codePointCount(0, text.length()));
+        });
+        table.scalar("substring(text: text, start: integer, length?: integer): text", TextFunctions::substring);
+        table.scalar("left(text: text, length: integer): text", a -> part(text(a, 0), 0, size(a, 1)));
+        table.scalar("right(text: text, length: integer): text", TextFunctions::right);
+        table.scalar("before(text: text, mark: text): text", TextFunctions::before);
+        table.scalar("after(text: text, mark: text): text", TextFunctions::after);
+        table.scalar("replace(text: text, old: text, new: text): text", TextFunctions::replace);
+        table.scalar("split(text: text, mark: text): list", TextFunctions::split);
+        table.scalar("contains(text: text, part: text): boolean", a -> BooleanValue.of(text(a, 0).contains(text(a, 1))));
+        table.scalar(
+                "startsWith(text: text, part: text): boolean", a -> BooleanValue.of(text(a, 0).startsWith(text(a, 1))));
+        table.scalar("endsWith(text: text, part: text): boolean", a -> BooleanValue.of(text(a, 0).endsWith(text(a, 1))));
+        table.scalar("padLeft(text: text, length: integer, fill?: text): text", a -> pad(a, true));
+        table.scalar("padRight(text: text, length: integer, fill?: text): text", a -> pad(a, false));
+        table.scalar("concat(part...: text): text", TextFunctions::concat);
+    }
+
+    private static Function.Body changed(UnaryOperator<String> change) {
+        return arguments -> TextValue.of(change.apply(text(arguments, 0)));
+    }
+
+    static String text(Value[] arguments, int index) {
+        return ((TextValue) arguments[index]).text();
+    }
+
+    /** A number of characters that is not negative and not beyond what a text can have. */
+    private static int size(Value[] arguments, int index) {
+        NumberValue number = (NumberValue) arguments[index];
+        if (number.sign() < 0) {
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "A length cannot be negative.")
+                    .withValue(number.toString()));
+        }
+        return number.decimal().min(BigDecimal.valueOf(Integer.MAX_VALUE)).intValue();
+    }
+
+    /** The part of a text, by code points counted from 0; what lies outside is left out. */
+    private static TextValue part(String text, int from, int length) {
+        int count = text.codePointCount(0, text.length());
+        int start = Math.min(from, count);
+        int end = (int) Math.min((long) start + length, count);
+        int startIndex = text.offsetByCodePoints(0, start);
+        return TextValue.of(text.substring(startIndex, text.offsetByCodePoints(startIndex, end - start)));
+    }
+
+    private static Value substring(Value[] a) {
+        int start = size(a, 1);
+        if (start == 0) {
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "Positions in a text count from 1.")
+                    .withValue("0"));
+        }
+        return part(text(a, 0), start - 1, a.length > 2 ? size(a, 2) : Integer.MAX_VALUE);
+    }
+
+    private static Value right(Value[] a) {
+        String text = text(a, 0);
+        int count = text.codePointCount(0, text.length());
+        return part(text, Math.max(0, count - size(a, 1)), Integer.MAX_VALUE);
+    }
+
+    private static Value before(Value[] a) {
+        int at = text(a, 0).indexOf(text(a, 1));
+        return at < 0 ? Nothing.ABSENT : TextValue.of(text(a, 0).substring(0, at));
+    }
+
+    private static Value after(Value[] a) {
+        int at = text(a, 0).indexOf(text(a, 1));
+        return at < 0
+                ? Nothing.ABSENT
+                : TextValue.of(text(a, 0).substring(at + text(a, 1).length()));
+    }
+
+    private static Value replace(Value[] a) {
+        if (text(a, 1).isEmpty()) {
+            throw new ProblemException(
+                    Problem.error(Code.OUT_OF_RANGE, "The text that is to be replaced is empty."));
+        }
+        return TextValue.of(text(a, 0).replace(text(a, 1), text(a, 2)));
+    }
+
+    /** All parts, empty ones too. */
+    private static Value split(Value[] a) {
+        String text = text(a, 0);
+        String mark = text(a, 1);
+        if (mark.isEmpty()) {
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "The mark between the parts is empty."));
+        }
+        List<Value> parts = new ArrayList<>();
+        int from = 0;
+        for (int at = text.indexOf(mark); at >= 0; at = text.indexOf(mark, from)) {
+            parts.add(TextValue.of(text.substring(from, at)));
+            from = at + mark.length();
+        }
+        parts.add(TextValue.of(text.substring(from)));
+        return new ListValue(parts);
+    }
+
+    private static Value pad(Value[] a, boolean left) {
+        String text = text(a, 0);
+        String fill = a.length > 2 ? text(a, 2) : " ";
+        if (fill.codePointCount(0, fill.length()) != 1) {
+            throw new ProblemException(
+                    Problem.error(Code.OUT_OF_RANGE, "The fill must be one character.").withValue(fill));
+        }
+        int wanted = size(a, 1);
+        if (wanted > 1_000_000) {
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "A text is padded to 1,000,000 characters at most."));
+        }
+        int missing = wanted - text.codePointCount(0, text.length());
+        String padding = fill.repeat(Math.max(0, missing));
+        return TextValue.of(left ? padding + text : text + padding);
+    }
+
+    private static Value concat(Value[] a) {
+        StringBuilder out = new StringBuilder();
+        for (int i = 0; i < a.length; i++) {
+            out.append(text(a, i));
+        }
+        return TextValue.of(out.toString());
+    }
+}

@@ -1,0 +1,34 @@
+package dev.morphema.function;
+
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.BooleanValue;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import dev.morphema.value.WhiteSpace;
+
+/** Functions that ask what kind of nothing a value is, or end the work. */
+final class ValueFunctions {
+    private ValueFunctions() {}
+
+    static void addTo(FunctionTable table) {
+        table.accepting("blank(x: any): boolean", a -> BooleanValue.of(isBlank(a[0])));
+        table.accepting("filled(x: any): any", a -> isBlank(a[0]) ? Nothing.ABSENT : a[0]);
+        table.accepting("fail(message: any): any", ValueFunctions::fail);
+        table.accepting("todo(message: any): any", a -> Nothing.ABSENT);
+    }
+
+    /** {@return whether a value is absent, null or a text of nothing but white space} */
+    static boolean isBlank(Value value) {
+        return value.isNothing() || value instanceof TextValue text && WhiteSpace.isBlank(text.text());
+    }
+
+    /** The message of the author may hold data, so it is the value of the problem, not its message. */
+    private static Value fail(Value[] a) {
+        Value message = a[0].isNothing() ? TextValue.EMPTY : Want.TEXT.take(a[0]);
+        throw new ProblemException(
+                Problem.error(Code.FAILED, "The mapping gives up here.").withValue(message.toString()));
+    }
+}

@@ -1,0 +1,70 @@
+package dev.morphema.problem;
+
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/** Finds what the author may have meant. */
+public final class NearNames {
+    private static final int MOST = 3;
+
+    private NearNames() {}
+
+    /** {@return up to three names that are spelt much like the given one, the nearest first} */
+    public static List<String> near(String name, Collection<String> known) {
+        int allowed = Math.max(1, name.length() / 3);
+        Map<String, Integer> distances = known.stream()
+                .distinct()
+                .filter(k -> !k.equals(name))
+                .collect(Collectors.toMap(k -> k, k -> distance(fold(name), fold(k))));
+        return distances.entrySet().stream()
+                .filter(e -> e.getValue() <= allowed)
+                .sorted(Map.Entry.<String, Integer>comparingByValue().thenComparing(Map.Entry.comparingByKey()))
+                .limit(MOST)
+                .map(Map.Entry::getKey)
+                .toList();
+    }
+
+    /** {@return a proposal such as «did you mean a or b?», or, if none is near, what there is; null if there is nothing} */
+    public static Optional<String> proposal(String name, Collection<String> known) {
+        List<String> near = near(name, known);
+        if (!near.isEmpty()) {
+            return Optional.of("did you mean " + String.join(" or ", near) + "?");
+        }
+        if (known.isEmpty()) {
+            return Optional.empty();
+        }
+        List<String> sorted =
+                known.stream().distinct().sorted(Comparator.naturalOrder()).toList();
+        String shown = sorted.stream().limit(12).collect(Collectors.joining(", "));
+        return Optional.of("there is " + shown + (sorted.size() > 12 ? ", …" : ""));
+    }
+
+    private static String fold(String name) {
+        return name.toLowerCase(Locale.ROOT).replace("_", "").replace("-", "");
+    }
+
+    /** Edit distance with insertion, removal, replacement and the swap of neighbours. */
+    private static int distance(String a, String b) {
+        int[][] d = new int[a.length() + 1][b.length() + 1];
+        for (int i = 0; i <= a.length(); i++) {
+            for (int j = 0; j <= b.length(); j++) {
+                if (i == 0 || j == 0) {
+                    d[i][j] = i + j;
+                    continue;
+                }
+                int cost = a.charAt(i - 1) == b.charAt(j - 1) ? 0 : 1;
+                int best = Math.min(Math.min(d[i - 1][j], d[i][j - 1]) + 1, d[i - 1][j - 1] + cost);
+                if (i > 1 && j > 1 && a.charAt(i - 1) == b.charAt(j - 2) && a.charAt(i - 2) == b.charAt(j - 1)) {
+                    best = Math.min(best, d[i - 2][j - 2] + 1);
+                }
+                d[i][j] = best;
+            }
+        }
+        return d[a.length()][b.length()];
+    }
+}

@@ -1,0 +1,207 @@
+package dev.morphema.syntax;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The for clause:
+ *
+ * <pre>
+ * loop   = "for" bind { clause }
+ * bind   = [ "optional" ] NAME "in" sequence
+ * clause = "where" head | "let" NAME "=" head | "group" [ "runs" ] "by" key { "," key } "as" NAME
+ *        | "group" "from" head "as" NAME | "sort" "by" head [ "asc" | "desc" ] { "," … } | "distinct" "by" head { "," head }
+ *        | "numbered" NAME [ "by" head { "," head } ] | "take" head | "keyed" "by" head | "for" bind
+ * key    = [ NAME "=" ] head
+ * </pre>
+ */
+final class LoopParser {
+    private final Grammar grammar;
+    private final Cursor cursor;
+
+    LoopParser(Grammar grammar) {
+        this.grammar = grammar;
+        this.cursor = grammar.cursor;
+    }
+
+    Loop loop() {
+        Token start = cursor.peek();
+        cursor.expectWord("for", "to begin a loop");
+        List<Loop.Clause> clauses = new ArrayList<>();
+        clauses.add(bind(start));
+        while (true) {
+            Loop.Clause clause = clause();
+            if (clause == null) {
+                return new Loop(start.span().to(cursor.last().span()), clauses);
+            }
+            clauses.add(clause);
+        }
+    }
+
+    private Loop.Bind bind(Token start) {
+        boolean optional = cursor.atWord("optional") && cursor.peek(1).kind() == Token.Kind.NAME
+                && !cursor.peek(1).isWord("in");
+        if (optional) {
+            cursor.next();
+        }
+        Name name = cursor.expectName("for each turn");
+        cursor.expectWord("in", "after the name of the loop");
+        Expr sequence = grammar.expressions.sequence();
+        return new Loop.Bind(start.span().to(sequence.span()), optional, name, sequence);
+    }
+
+    /** One more clause, or null where none begins. */
+    private Loop.@Nullable Clause clause() {
+        Token start = cursor.peek();
+        if (start.kind() != Token.Kind.NAME || cursor.wordIsFieldName()) {
+            return null;
+        }
+        return switch (start.text()) {
+            case "where" -> where(cursor.next());
+            case "let" -> let(cursor.next());
+            case "for" -> bind(cursor.next());
+            case "numbered" -> numbered(cursor.next());
+            case "take" -> take(cursor.next());
+            case "group", "sort", "distinct", "keyed" -> twoWords(start);
+            default -> null;
+        };
+    }
+
+    private Loop.@Nullable Clause twoWords(Token start) {
+        String second = cursor.peek(1).kind() == Token.Kind.NAME ? cursor.peek(1).text() : "";
+        if (start.isWord("group") && second.equals("runs") && cursor.peek(2).isWord("by")) {
+            cursor.next();
+            return groupBy(start, true);
+        }
+        if (start.isWord("group") && second.equals("from")) {
+            return groupFrom(start);
+        }
+        if (!second.equals("by")) {
+            return null;
+        }
+        return switch (start.text()) {
+            case "group" -> groupBy(start, false);
+            case "sort" -> sortBy(start);
+            case "distinct" -> distinctBy(start);
+            default -> keyedBy(start);
+        };
+    }
+
+    private void skipTwoWords() {
+        cursor.next();
+        cursor.next();
+    }
+
+    private Expr head() {
+        Expr head = grammar.expressions.head();
+        grammar.expressions.refuseRuleMark();
+        return head;
+    }
+
+    private List<Expr> heads() {
+        List<Expr> heads = new ArrayList<>();
+        do {
+            heads.add(head());
+        } while (cursor.accept(","));
+        return heads;
+    }
+
+    private Span since(Token start) {
+        return start.span().to(cursor.last().span());
+    }
+
+    private Loop.Where where(Token start) {
+        Expr condition = head();
+        return new Loop.Where(since(start), condition);
+    }
+
+    private Loop.Let let(Token start) {
+        Name name = cursor.expectName("after let");
+        cursor.expect("=", "after the name");
+        Expr value = head();
+        return new Loop.Let(since(start), name, value);
+    }
+
+    private Loop.Numbered numbered(Token start) {
+        Name name = cursor.expectName("for the running number");
+        List<Expr> keys = List.of();
+        if (cursor.atWord("by") && !cursor.wordIsFieldName()) {
+            cursor.next();
+            keys = heads();
+        }
+        return new Loop.Numbered(since(start), name, keys);
+    }
+
+    private Loop.Take take(Token start) {
+        Expr count = head();
+        return new Loop.Take(since(start), count);
+    }
+
+    private Loop.GroupBy groupBy(Token start, boolean runs) {
+        skipTwoWords();
+        List<Loop.Key> keys = new ArrayList<>();
+        do {
+            keys.add(key());
+        } while (cursor.accept(","));
+        Name members = members();
+        return new Loop.GroupBy(since(start), runs, keys, members);
+    }
+
+    private Loop.Key key() {
+        Token start = cursor.peek();
+        Name name = null;
+        if (start.kind() == Token.Kind.NAME && cursor.peek(1).is("=")) {
+            name = cursor.expectName("for the key");
+            cursor.next();
+        }
+        Expr value = head();
+        if (name == null && value instanceof Expr.Step step && step.axis() != Expr.Axis.DEEP) {
+            name = new Name(step.name().span(), null, step.name().text());
+        } else if (name == null && value instanceof Expr.Reference reference) {
+            throw Cursor.fault(
+                    reference.span(), "The key needs a name of its own.", "write code = " + reference.name());
+        }
+        return new Loop.Key(since(start), name, value);
+    }
+
+    private Name members() {
+        if (!cursor.acceptWord("as")) {
+            throw cursor.unexpected("as and a name for the members of each group");
+        }
+        return cursor.expectName("for the members of each group");
+    }
+
+    private Loop.GroupFrom groupFrom(Token start) {
+        skipTwoWords();
+        Expr condition = head();
+        Name members = members();
+        return new Loop.GroupFrom(since(start), condition, members);
+    }
+
+    private Loop.SortBy sortBy(Token start) {
+        skipTwoWords();
+        List<Loop.SortKey> keys = new ArrayList<>();
+        do {
+            Expr value = head();
+            boolean descending = false;
+            if ((cursor.atWord("desc") || cursor.atWord("asc")) && !cursor.wordIsFieldName()) {
+                descending = cursor.next().isWord("desc");
+            }
+            keys.add(new Loop.SortKey(value, descending));
+        } while (cursor.accept(","));
+        return new Loop.SortBy(since(start), keys);
+    }
+
+    private Loop.DistinctBy distinctBy(Token start) {
+        skipTwoWords();
+        List<Expr> keys = heads();
+        return new Loop.DistinctBy(since(start), keys);
+    }
+
+    private Loop.KeyedBy keyedBy(Token start) {
+        skipTwoWords();
+        Expr key = head();
+        return new Loop.KeyedBy(since(start), key);
+    }
+}

@@ -1,0 +1,56 @@
+package dev.morphema.syntax;
+
+import dev.morphema.problem.Problem;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * Turns the text of a mapping into its tree. Recursive descent with at most three tokens of look-ahead, a method a rule
+ * of the grammar. After a fault it goes on with the next statement, so that one look shows several problems.
+ */
+public final class Parser {
+    /** Prefixes that are known without declaration. */
+    public static final Set<String> KNOWN_PREFIXES = Set.of("xml", "xsi");
+
+    /** More problems of one text help nobody. */
+    private static final int MOST_PROBLEMS = 50;
+
+    private Parser() {}
+
+    /**
+     * What parsing gives.
+     *
+     * @param tree what could be understood
+     * @param problems in the order of the text
+     */
+    public record Result(MappingTree tree, List<Problem> problems) {
+        public Result {
+            problems = List.copyOf(problems);
+        }
+    }
+
+    /** {@return the tree of a text, with the problems that were met; the tree is whole only if there are none} */
+    public static Result parse(SourceText source) {
+        List<Problem> problems = new ArrayList<>();
+        List<Token> tokens = new Lexer(source, problems::add).tokens();
+        List<Token> balanced = Braces.balanced(tokens, problems::add);
+        Cursor cursor = new Cursor(balanced, problems::add, new HashSet<>(KNOWN_PREFIXES), 0);
+        List<Decl> declarations = new DeclarationParser(new Grammar(cursor)).declarations();
+        problems.sort((a, b) -> {
+            int byLine = Integer.compare(line(a), line(b));
+            return byLine != 0 ? byLine : Integer.compare(column(a), column(b));
+        });
+        List<Problem> shown = problems.size() > MOST_PROBLEMS ? problems.subList(0, MOST_PROBLEMS) : problems;
+        return new Result(new MappingTree(source, declarations), shown);
+    }
+
+    private static int line(Problem problem) {
+        return problem.rule() == null ? 0 : problem.rule().line();
+    }
+
+    private static int column(Problem problem) {
+        return problem.rule() == null ? 0 : problem.rule().column();
+    }
+}

@@ -1,0 +1,213 @@
+package dev.morphema.value;
+
+import dev.morphema.problem.ProblemException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Named fields in written order. A field of a source that has a declared type is converted when it is first asked for,
+ * so that an odd value in a field that nobody uses disturbs nobody. Not to be shared by threads before that.
+ */
+public final class RecordValue implements Value {
+    /** A record without fields. */
+    public static final RecordValue EMPTY = new RecordValue(Layout.EMPTY, new Value[0], null, false);
+
+    private final Layout layout;
+    private final @Nullable Value[] values;
+    private final @Nullable Origin origin;
+    private final boolean element;
+
+    private RecordValue(Layout layout, @Nullable Value[] values, @Nullable Origin origin, boolean element) {
+        this.layout = layout;
+        this.values = values;
+        this.origin = origin;
+        this.element = element;
+    }
+
+    /** {@return a builder of a record that grows with the fields it is given} */
+    public static Builder builder() {
+        return new Builder(Layout.EMPTY, null);
+    }
+
+    /** {@return a builder of a record of an input} */
+    public static Builder builder(Layout layout, @Nullable Origin origin) {
+        return new Builder(layout, origin);
+    }
+
+    /** {@return a builder that begins with the fields of another record, and stands where that stood} */
+    public static Builder builder(RecordValue begin) {
+        Builder builder = new Builder(begin.layout, begin.origin);
+        for (int i = 0; i < begin.layout.size(); i++) {
+            builder.values[i] = begin.get(i);
+        }
+        builder.element = begin.element;
+        return builder;
+    }
+
+    /** {@return the names of the fields} */
+    public Layout layout() {
+        return layout;
+    }
+
+    /** {@return where the record stood in its input, or null if it was made by the mapping} */
+    public @Nullable Origin origin() {
+        return origin;
+    }
+
+    /** {@return whether it is an XML element; used as one value such a record gives its own text} */
+    public boolean isElement() {
+        return element;
+    }
+
+    /**
+     * {@return the value in a slot, absent if it has none}
+     *
+     * @throws ProblemException if it has a declared type and is not of it
+     */
+    public Value get(int slot) {
+        Value value = values[slot];
+        if (value == null) {
+            return Nothing.ABSENT;
+        }
+        Converter converter = layout.converter(slot);
+        if (converter != null) {
+            value = convert(converter, value, slot);
+            values[slot] = value;
+        }
+        return value;
+    }
+
+    /** {@return the value of exactly that name, absent if there is none} */
+    public Value get(FieldName name) {
+        int slot = layout.slot(name);
+        return slot < 0 ? Nothing.ABSENT : get(slot);
+    }
+
+    /** {@return whether no field has a value} */
+    public boolean isEmpty() {
+        for (Value value : values) {
+            if (value != null && value != Nothing.ABSENT) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private Value convert(Converter converter, Value value, int slot) {
+        if (value instanceof Many many) {
+            List<Value> items = new ArrayList<>(many.items().size());
+            for (Value item : many.items()) {
+                items.add(convert(converter, item, slot));
+            }
+            return new Many(items);
+        }
+        if (value instanceof ListValue list) {
+            List<Value> items = new ArrayList<>(list.items().size());
+            for (Value item : list.items()) {
+                items.add(convert(converter, item, slot));
+            }
+            return new ListValue(items);
+        }
+        if (value instanceof TextValue || value instanceof NumberValue || value instanceof BooleanValue) {
+            try {
+                return converter.convert(value);
+            } catch (ProblemException e) {
+                throw origin == null
+                        ? e
+                        : new ProblemException(e.problem()
+                                .in(origin.location(layout.name(slot).toString())));
+            }
+        }
+        return value;
+    }
+
+    @Override
+    public Kind kind() {
+        return Kind.RECORD;
+    }
+
+    /** Collects the fields of one record. Not thread-safe; of use once. */
+    public static final class Builder {
+        private Layout layout;
+        private @Nullable Value[] values;
+        private final @Nullable Origin origin;
+        private boolean element;
+        /** All values of the slots that have more than one. */
+        private @Nullable Map<Integer, List<Value>> repeated;
+
+        private Builder(Layout layout, @Nullable Origin origin) {
+            this.layout = layout;
+            this.values = new Value[Math.max(layout.size(), 4)];
+            this.origin = origin;
+        }
+
+        /** Marks the record as an XML element. */
+        public Builder element() {
+            element = true;
+            return this;
+        }
+
+        /** Puts a value into a slot of the layout that the builder was made with. */
+        public void set(int slot, Value value) {
+            values[slot] = value;
+        }
+
+        /** Adds one more value to a slot of the layout; a slot that gets a second one has many values. */
+        public void add(int slot, Value value) {
+            Value before = values[slot];
+            if (before == null) {
+                values[slot] = value;
+                return;
+            }
+            if (repeated == null) {
+                repeated = new HashMap<>();
+            }
+            repeated.computeIfAbsent(slot, s -> new ArrayList<>(List.of(before)))
+                    .add(value);
+        }
+
+        /** Adds one more value under a name; a name that comes again gets many values. */
+        public void add(FieldName name, Value value) {
+            add(slotFor(name), value);
+        }
+
+        /** Gives a name its value, in place of the one it had. */
+        public void put(FieldName name, Value value) {
+            int slot = slotFor(name);
+            values[slot] = value;
+            if (repeated != null) {
+                repeated.remove(slot);
+            }
+        }
+
+        /** {@return whether a field of that name has a value} */
+        public boolean has(FieldName name) {
+            int slot = layout.slot(name);
+            return slot >= 0 && values[slot] != null;
+        }
+
+        /** {@return the record} */
+        public RecordValue build() {
+            if (repeated != null) {
+                repeated.forEach((slot, items) -> values[slot] = new Many(items));
+            }
+            return new RecordValue(layout, values, origin, element);
+        }
+
+        private int slotFor(FieldName name) {
+            int slot = layout.slot(name);
+            if (slot < 0) {
+                slot = layout.size();
+                layout = layout.with(name);
+                if (slot == values.length) {
+                    values = Arrays.copyOf(values, slot * 2);
+                }
+            }
+            return slot;
+        }
+    }
+}
