@@ -31,7 +31,8 @@ final class BodyChecker {
      *
      * @return the fields with their types, or null if they are not all known before the run
      */
-    @Nullable Map<String, Type> block(Block block, Scope outer) {
+    @Nullable
+    Map<String, Type> block(Block block, Scope outer) {
         return new Statements(block, outer.inner(), false).check();
     }
 
@@ -79,7 +80,8 @@ final class BodyChecker {
             this.ownFields = new OwnFields(block);
         }
 
-        @Nullable Map<String, Type> check() {
+        @Nullable
+        Map<String, Type> check() {
             for (Stmt statement : block.statements()) {
                 statement.accept(this);
             }
@@ -93,11 +95,13 @@ final class BodyChecker {
         @Override
         public Void field(Stmt.Field field) {
             if (items) {
-                checker.report(field.name().span()
+                checker.report(field.name()
+                        .span()
                         .error(Code.TARGET_FORM, "Beside the items of a list there can be no field.")
                         .withHelp("put the field into a for or into braces of its own"));
             }
             FieldName name = checker.fieldName(field.name(), field.attribute());
+            checker.usePrefixOf(field.name());
             refuseTwice(field, name);
             refuseNesting(field);
             Type type = fieldType(field);
@@ -118,7 +122,8 @@ final class BodyChecker {
                 }
             }
             if (field.attribute() && type.card() == Card.LIST) {
-                checker.report(field.name().span()
+                checker.report(field.name()
+                        .span()
                         .error(Code.ONE_OR_MANY, "An attribute holds one value, this is a list.")
                         .withHelp("join(…, \" \") makes a text of it"));
             }
@@ -130,16 +135,23 @@ final class BodyChecker {
             FieldName key = markup || traits == null ? name : FieldName.of(name.local());
             Stmt.Field before = written.putIfAbsent(key, field);
             if (before != null && !(markup && !field.attribute())) {
-                checker.report(field.name().span()
-                        .error(Code.DUPLICATE_FIELD, "This block has a field " + name.local() + " already, on line "
-                                + before.span().line() + ".")
-                        .withHelp(traits == null || traits.flat() ? null : "several values go into a list: " + name.local() + " = [ a, b ]"));
+                checker.report(field.name()
+                        .span()
+                        .error(
+                                Code.DUPLICATE_FIELD,
+                                "This block has a field " + name.local() + " already, on line "
+                                        + before.span().line() + ".")
+                        .withHelp(
+                                traits == null || traits.flat()
+                                        ? null
+                                        : "several values go into a list: " + name.local() + " = [ a, b ]"));
             }
         }
 
         private void refuseNesting(Stmt.Field field) {
             if (traits != null && traits.flat() && !(field.content() instanceof Stmt.Rule)) {
-                checker.report(field.name().span()
+                checker.report(field.name()
+                        .span()
                         .error(Code.TARGET_FORM, "A cell holds one value, not a record or a list.")
                         .withHelp("give it a rule: " + field.name().text() + " = …"));
             }
@@ -159,7 +171,8 @@ final class BodyChecker {
 
         @Override
         public Void item(Stmt.Item item) {
-            if (item.content() instanceof Stmt.Repeated repeated && repeated.loop().keyedBy() != null) {
+            if (item.content() instanceof Stmt.Repeated repeated
+                    && repeated.loop().keyedBy() != null) {
                 content(repeated, scope, ownFields);
                 allKnown = false;
                 return null;
@@ -216,7 +229,8 @@ final class BodyChecker {
             }
             // A field with a rule of its own takes the place of the copied one.
             for (Stmt statement : block.statements()) {
-                if (statement instanceof Stmt.Field field && checker.resolution().slotIfAny(field.content()).isEmpty()) {
+                if (statement instanceof Stmt.Field field
+                        && checker.resolution().slotIfAny(field.content()).isEmpty()) {
                     int slot = scope.slots().next();
                     checker.resolution().putSlot(field.content(), slot);
                     checker.resolution().addBlockSlot(block, slot);

@@ -8,6 +8,7 @@ import dev.morphema.syntax.Decl;
 import dev.morphema.value.Converter;
 import dev.morphema.value.Value;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -62,12 +63,20 @@ public record CheckedMapping(
      *
      * @param list whether the document is a list; if not, it is one record or value
      * @param columns of a flat format
+     * @param prefixes the prefixes that its fields use, with their namespaces
      * @param slots the size of its frame
      */
     public record Target(
-            Decl.Target decl, TargetFormat format, Options options, boolean list, List<String> columns, int slots) {
+            Decl.Target decl,
+            TargetFormat format,
+            Options options,
+            boolean list,
+            List<String> columns,
+            Map<String, String> prefixes,
+            int slots) {
         public Target {
             columns = List.copyOf(columns);
+            prefixes = Map.copyOf(prefixes);
         }
     }
 

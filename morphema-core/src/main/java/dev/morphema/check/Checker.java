@@ -35,6 +35,10 @@ public final class Checker {
     private final Set<Problem> reported = new LinkedHashSet<>();
     private final GlobalNames globals = new GlobalNames(this);
     private final Map<String, Name> declared = new HashMap<>();
+    private final Map<String, String> usedPrefixes = new HashMap<>();
+    /** A define can be used by any target. */
+    private final Map<String, String> prefixesOfDefines = new HashMap<>();
+
     private final Map<Expr, Type> types = new IdentityHashMap<>();
 
     private final List<SourceChecker.Found> sources = new ArrayList<>();
@@ -78,11 +82,11 @@ public final class Checker {
         Declarations declarations = new Declarations(this);
         globals.findAll();
         declarations.defines(defines);
+        prefixesOfDefines.putAll(usedPrefixes);
         declarations.targets(targets);
         List<CheckedMapping.Source> checked =
                 sources.stream().map(SourceChecker.Found::finish).toList();
-        return new Result(
-                new CheckedMapping(checked, tables, params, lets, defines, targets, resolution), problems);
+        return new Result(new CheckedMapping(checked, tables, params, lets, defines, targets, resolution), problems);
     }
 
     private void declare(Decl decl) {
@@ -100,8 +104,10 @@ public final class Checker {
         Name before = declared.putIfAbsent(name.text(), name);
         if (before != null) {
             report(name.span()
-                    .error(Code.DUPLICATE_NAME, "The name " + name.text() + " is declared already, on line "
-                            + before.span().line() + "."));
+                    .error(
+                            Code.DUPLICATE_NAME,
+                            "The name " + name.text() + " is declared already, on line "
+                                    + before.span().line() + "."));
             return;
         }
         new Declarations(this).declare(decl);
@@ -145,7 +151,8 @@ public final class Checker {
         }
     }
 
-    @Nullable Function function(String name) {
+    @Nullable
+    Function function(String name) {
         return environment.functions().find(name).orElse(null);
     }
 
@@ -182,7 +189,8 @@ public final class Checker {
         if (!TypeConverters.NAMES.contains(type.name())) {
             report(type.span()
                     .error(Code.UNKNOWN_TYPE, "There is no type " + type.name() + ".")
-                    .withHelp(NearNames.proposal(type.name(), TypeConverters.NAMES).orElse(null)));
+                    .withHelp(NearNames.proposal(type.name(), TypeConverters.NAMES)
+                            .orElse(null)));
             return null;
         }
         List<String> arguments = type.arguments().stream().map(Constant::text).toList();
@@ -196,7 +204,8 @@ public final class Checker {
     }
 
     /** {@return the names of all fields of a record, or null if they are not known before the run} */
-    @Nullable List<String> knownFields(Type type) {
+    @Nullable
+    List<String> knownFields(Type type) {
         List<String> names = new ArrayList<>();
         if (type.fields() != null) {
             names.addAll(type.fields().keySet());
@@ -213,6 +222,21 @@ public final class Checker {
                     .forEach(names::add);
         }
         return names;
+    }
+
+    /** A field that is written has this name. */
+    void usePrefixOf(Name name) {
+        if (name.prefix() != null && resolution.prefixes().containsKey(name.prefix())) {
+            usedPrefixes.put(name.prefix(), resolution.prefixes().get(name.prefix()));
+        }
+    }
+
+    /** {@return the prefixes of all fields that were written since the defines were checked} */
+    Map<String, String> takeUsedPrefixes() {
+        Map<String, String> used = new HashMap<>(usedPrefixes);
+        usedPrefixes.clear();
+        usedPrefixes.putAll(prefixesOfDefines);
+        return used;
     }
 
     void remember(Expr expr, Type type) {

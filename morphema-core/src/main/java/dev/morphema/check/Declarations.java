@@ -73,9 +73,7 @@ final class Declarations {
             }
             return Type.of(type == null ? null : type.kind());
         });
-        checker.params()
-                .add(new CheckedMapping.Param(
-                        decl, type == null ? value -> value : type.converter(), 0));
+        checker.params().add(new CheckedMapping.Param(decl, type == null ? value -> value : type.converter(), 0));
     }
 
     private void let(Decl.Let decl) {
@@ -84,7 +82,8 @@ final class Declarations {
         checker.globals().add(decl.name().text(), new Binding.Global(index), () -> {
             Scope scope = newScope();
             Type type = new ExpressionChecker(checker, scope, null).check(decl.value());
-            checker.lets().set(index, new CheckedMapping.Global(decl, scope.slots().count()));
+            checker.lets()
+                    .set(index, new CheckedMapping.Global(decl, scope.slots().count()));
             return type;
         });
     }
@@ -98,17 +97,19 @@ final class Declarations {
         Map<String, Type> columns = new LinkedHashMap<>();
         for (FieldName column : shape.names()) {
             Shape cells = shape.field(column);
-            columns.put(column.toString(), new Type(cells == null ? null : cells.kind(), Card.ONE, List.of(), null, false));
+            columns.put(
+                    column.toString(), new Type(cells == null ? null : cells.kind(), Card.ONE, List.of(), null, false));
         }
         checker.tables().add(new CheckedMapping.Table(decl, rows, 0));
         for (Expr column : columnsOf(decl.columns())) {
             if (!(column instanceof Expr.Reference reference)) {
-                checker.report(column.span()
-                        .error(Code.SYNTAX, "The key of a table from a file is the name of a column."));
+                checker.report(
+                        column.span().error(Code.SYNTAX, "The key of a table from a file is the name of a column."));
             } else if (!columns.isEmpty() && !columns.containsKey(reference.name())) {
                 checker.report(column.span()
                         .error(Code.UNKNOWN_FIELD, "The table has no column " + reference.name() + ".")
-                        .withHelp(NearNames.proposal(reference.name(), columns.keySet()).orElse(null)));
+                        .withHelp(NearNames.proposal(reference.name(), columns.keySet())
+                                .orElse(null)));
             }
         }
         Type row = columns.isEmpty() ? Type.UNKNOWN.item() : Type.record(columns);
@@ -168,7 +169,11 @@ final class Declarations {
             checker.resolution().put(decl.loop().first(), loop.member());
             Type row = loop.memberType();
             addTable(name, index, decl.columns(), row);
-            checker.tables().set(index, new CheckedMapping.Table(decl, List.of(), scope.slots().count()));
+            checker.tables()
+                    .set(
+                            index,
+                            new CheckedMapping.Table(
+                                    decl, List.of(), scope.slots().count()));
             return row.with(Card.MANY);
         });
     }
@@ -189,7 +194,8 @@ final class Declarations {
         checker.globals().add(name, new Binding.Table(index), () -> {
             Type value = inlineValues(decl);
             checker.globals().addTable(name, new GlobalNames.TableEntry(index, 1, false, value));
-            return Type.record(Map.of("key", Type.of(Kind.TEXT), "value", value)).with(Card.MANY);
+            return Type.record(Map.of("key", Type.of(Kind.TEXT), "value", value))
+                    .with(Card.MANY);
         });
     }
 
@@ -204,8 +210,14 @@ final class Declarations {
             Type type = checker.isolated(entry.value(), scope, Want.ANY);
             value = value.or(new Type(type.kind(), type.card(), List.of(), type.fields(), type.odd()));
         }
-        int index = checker.tables().stream().map(CheckedMapping.Table::decl).toList().indexOf(decl);
-        checker.tables().set(index, new CheckedMapping.Table(decl, List.of(), scope.slots().count()));
+        int index = checker.tables().stream()
+                .map(CheckedMapping.Table::decl)
+                .toList()
+                .indexOf(decl);
+        checker.tables()
+                .set(
+                        index,
+                        new CheckedMapping.Table(decl, List.of(), scope.slots().count()));
         return value;
     }
 
@@ -213,7 +225,8 @@ final class Declarations {
     void defines(List<CheckedMapping.Define> out) {
         for (var tree : checker.trees()) {
             for (Decl decl : tree.declarations()) {
-                if (decl instanceof Decl.Define define && out.size() == checker.globals().define(define.name().text())) {
+                if (decl instanceof Decl.Define define
+                        && out.size() == checker.globals().define(define.name().text())) {
                     out.add(define(define));
                 }
             }
@@ -229,7 +242,9 @@ final class Declarations {
         if (checker.function(define.name().text()) != null) {
             checker.report(define.name()
                     .span()
-                    .error(Code.DUPLICATE_NAME, "There is a function " + define.name().text() + " already.")
+                    .error(
+                            Code.DUPLICATE_NAME,
+                            "There is a function " + define.name().text() + " already.")
                     .withHelp("choose another name"));
         }
         Type type = new ExpressionChecker(checker, scope, null).check(define.value());

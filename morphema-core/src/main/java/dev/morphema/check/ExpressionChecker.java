@@ -51,8 +51,10 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
 
     void requireOne(Span span, Type type) {
         if (type.card() == Card.MANY) {
-            checker.report(span.error(Code.ONE_OR_MANY, "This gives many values, one is wanted here.")
-                    .withHelp("take one by first(…), make a text of all by join(…, \", \"), a list by [ … ], or go through them by for"));
+            checker.report(
+                    span.error(Code.ONE_OR_MANY, "This gives many values, one is wanted here.")
+                            .withHelp(
+                                    "take one by first(…), make a text of all by join(…, \", \"), a list by [ … ], or go through them by for"));
         }
     }
 
@@ -66,11 +68,12 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                             "This is " + type.kind().words() + " where " + want.words() + " is wanted.")
                     .withHelp(help(type.kind(), want)));
         } else if (type.odd() && (want == Want.NUMBER || want == Want.INTEGER)) {
-            checker.report(span.error(Code.WRONG_KIND, "This is a text that is not a number, where a number is wanted.")
-                    .withHelp(
-                            type.paths().isEmpty()
-                                    ? "texts are joined in a template: \"{a} {b}\""
-                                    : "the sample has texts here that are no numbers; a decimal comma needs the type number(',') in the source"));
+            checker.report(
+                    span.error(Code.WRONG_KIND, "This is a text that is not a number, where a number is wanted.")
+                            .withHelp(
+                                    type.paths().isEmpty()
+                                            ? "texts are joined in a template: \"{a} {b}\""
+                                            : "the sample has texts here that are no numbers; a decimal comma needs the type number(',') in the source"));
         }
     }
 
@@ -85,7 +88,10 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         Type type = one(expr, Want.ANY);
         if (type.kind() != null && type.kind() != Kind.BOOLEAN) {
             checker.report(expr.span()
-                    .error(Code.WRONG_KIND, "A condition is true or false, this is " + type.kind().words() + ".")
+                    .error(
+                            Code.WRONG_KIND,
+                            "A condition is true or false, this is "
+                                    + type.kind().words() + ".")
                     .withHelp(
                             type.kind() == Kind.TEXT
                                     ? "compare it, as in x == \"Y\", or give it the type boolean('Y', 'N')"
@@ -100,7 +106,8 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         if (value.isNothing()) {
             return Type.NOTHING;
         }
-        boolean odd = value instanceof TextValue text && NumberValue.parse(text.text()).isEmpty();
+        boolean odd = value instanceof TextValue text
+                && NumberValue.parse(text.text()).isEmpty();
         return new Type(value.kind(), Card.ONE, List.of(), null, odd);
     }
 
@@ -139,12 +146,16 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         } else {
             help = NearNames.proposal(name, known).orElse(null);
         }
-        checker.report(reference.span().error(Code.UNKNOWN_NAME, "Nothing named " + name + " is known here.").withHelp(help));
+        checker.report(reference
+                .span()
+                .error(Code.UNKNOWN_NAME, "Nothing named " + name + " is known here.")
+                .withHelp(help));
     }
 
     @Override
     public Type ownField(Expr.OwnField own) {
-        OwnFields.Entry entry = ownFields == null ? null : ownFields.find(own.name().text());
+        OwnFields.Entry entry =
+                ownFields == null ? null : ownFields.find(own.name().text());
         if (entry == null) {
             checker.report(own.span()
                     .error(
@@ -226,7 +237,9 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         }
         if (missing) {
             String message = "The sample has no field " + name + " here.";
-            checker.report((flat ? written.span().error(Code.UNKNOWN_FIELD, message) : written.span().warning(Code.UNKNOWN_FIELD, message))
+            checker.report((flat
+                            ? written.span().error(Code.UNKNOWN_FIELD, message)
+                            : written.span().warning(Code.UNKNOWN_FIELD, message))
                     .withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
         }
         return Objects.requireNonNull(type);
@@ -301,9 +314,11 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             call.arguments().forEach(this::check);
             checker.report(call.nameSpan()
                     .error(Code.UNKNOWN_FUNCTION, "There is no function " + call.name() + ".")
-                    .withHelp(NearNames.near(call.name(), checker.functionNames()).isEmpty()
-                            ? "the functions are listed in the reference of functions"
-                            : NearNames.proposal(call.name(), checker.functionNames()).orElse(null)));
+                    .withHelp(
+                            NearNames.near(call.name(), checker.functionNames()).isEmpty()
+                                    ? "the functions are listed in the reference of functions"
+                                    : NearNames.proposal(call.name(), checker.functionNames())
+                                            .orElse(null)));
             return Type.UNKNOWN;
         }
         checker.resolution().put(call, new Resolution.Builtin(function));
@@ -312,7 +327,10 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         if (given < signature.least() || given > signature.most()) {
             call.arguments().forEach(this::check);
             checker.report(call.span()
-                    .error(Code.ARGUMENTS, call.name() + " takes " + counted(signature) + ", given " + (given == 1 ? "is 1." : "are " + given + "."))
+                    .error(
+                            Code.ARGUMENTS,
+                            call.name() + " takes " + counted(signature) + ", given "
+                                    + (given == 1 ? "is 1." : "are " + given + "."))
                     .withHelp(signature.text()));
             return Type.of(signature.result());
         }
@@ -326,7 +344,9 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         if (signature.most() == Integer.MAX_VALUE) {
             return "at least " + least;
         }
-        return signature.least() == signature.most() ? least : signature.least() + " to " + signature.most() + " arguments";
+        return signature.least() == signature.most()
+                ? least
+                : signature.least() + " to " + signature.most() + " arguments";
     }
 
     private Type defined(Expr.Call call, int define) {
@@ -340,7 +360,10 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                     .error(
                             Code.ARGUMENTS,
                             call.name() + " is defined with " + wanted + (wanted == 1 ? " argument" : " arguments")
-                                    + ", given " + (call.arguments().size() == 1 ? "is 1." : "are " + call.arguments().size() + ".")));
+                                    + ", given "
+                                    + (call.arguments().size() == 1
+                                            ? "is 1."
+                                            : "are " + call.arguments().size() + ".")));
         }
         return checker.globals().resultOf(define);
     }
@@ -364,7 +387,9 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         }
         Kind result = function.signature().result();
         Card card = result == Kind.LIST ? Card.LIST : Card.ONE;
-        return result == null ? (call.name().equals("filled") ? first : Type.NOTHING) : new Type(result == Kind.LIST ? null : result, card, List.of(), null, false);
+        return result == null
+                ? (call.name().equals("filled") ? first : Type.NOTHING)
+                : new Type(result == Kind.LIST ? null : result, card, List.of(), null, false);
     }
 
     private Type aggregate(Expr.Call call, Function.Aggregate function) {
@@ -391,8 +416,12 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         LoopChecker loop = new LoopChecker(checker, scope, ownFields);
         Scope inner = loop.check(forEach.loop());
         if (forEach.loop().keyedBy() != null) {
-            checker.report(forEach.loop().keyedBy().span()
-                    .error(Code.TARGET_FORM, "keyed by makes the fields of a record; it stands in a body, not in an expression.")
+            checker.report(forEach.loop()
+                    .keyedBy()
+                    .span()
+                    .error(
+                            Code.TARGET_FORM,
+                            "keyed by makes the fields of a record; it stands in a body, not in an expression.")
                     .withHelp("write { for … keyed by … => … }"));
         }
         if (forEach.yield() != null) {
@@ -466,7 +495,9 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         boolean order = binary.operator() != Expr.Operator.EQUAL && binary.operator() != Expr.Operator.NOT_EQUAL;
         if (order && isNumericText(left) && isNumericText(right)) {
             checker.report(binary.span()
-                    .warning(Code.TEXT_COMPARED, "Two texts are compared as texts, though the sample has only numbers here.")
+                    .warning(
+                            Code.TEXT_COMPARED,
+                            "Two texts are compared as texts, though the sample has only numbers here.")
                     .withHelp("give the fields the type number in the source, or write number(x)"));
         }
         return Type.of(Kind.BOOLEAN);
@@ -476,7 +507,10 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
     static boolean isNumericText(Type type) {
         return type.kind() == Kind.TEXT
                 && !type.paths().isEmpty()
-                && type.paths().stream().allMatch(p -> p.declared() == null && p.shape() != null && p.shape().isNumeric());
+                && type.paths().stream()
+                        .allMatch(p -> p.declared() == null
+                                && p.shape() != null
+                                && p.shape().isNumeric());
     }
 
     @Override

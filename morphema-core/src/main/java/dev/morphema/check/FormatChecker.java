@@ -47,8 +47,8 @@ final class FormatChecker {
                         .span()
                         .error(Code.UNKNOWN_OPTION, "The option " + spec.name() + " is " + words(spec) + "."));
             } else if (values.put(spec.name(), value) != null) {
-                checker.report(option.span()
-                        .error(Code.DUPLICATE_NAME, "The option " + spec.name() + " is given twice."));
+                checker.report(
+                        option.span().error(Code.DUPLICATE_NAME, "The option " + spec.name() + " is given twice."));
             }
         }
         return new Options(values);
@@ -67,13 +67,14 @@ final class FormatChecker {
         return switch (spec.form()) {
             case TEXT -> isText ? text : null;
             case CHARACTER -> isText && text.length() == 1 ? text : null;
-            case SWITCH -> constant.form() != Constant.Form.WORD
-                    ? null
-                    : text.equals("true") ? Boolean.TRUE : text.equals("false") ? Boolean.FALSE : null;
-            case COUNT -> constant.form() == Constant.Form.NUMBER && text.matches("\\d{1,6}")
-                    ? Integer.valueOf(text)
-                    : null;
-            case CHOICE -> constant.form() == Constant.Form.WORD && spec.choices().contains(text) ? text : null;
+            case SWITCH ->
+                constant.form() != Constant.Form.WORD
+                        ? null
+                        : text.equals("true") ? Boolean.TRUE : text.equals("false") ? Boolean.FALSE : null;
+            case COUNT ->
+                constant.form() == Constant.Form.NUMBER && text.matches("\\d{1,6}") ? Integer.valueOf(text) : null;
+            case CHOICE ->
+                constant.form() == Constant.Form.WORD && spec.choices().contains(text) ? text : null;
             case TEXTS -> texts(constant);
             case ENCODING -> isText && isEncoding(text) ? text : null;
         };

@@ -59,7 +59,11 @@ final class GlobalNames {
     }
 
     void setResult(int define, Type type) {
-        defineResults.set(define, type.card() == Card.MANY ? type : new Type(type.kind(), type.card(), List.of(), type.fields(), type.odd()));
+        defineResults.set(
+                define,
+                type.card() == Card.MANY
+                        ? type
+                        : new Type(type.kind(), type.card(), List.of(), type.fields(), type.odd()));
     }
 
     Set<String> names() {
@@ -73,7 +77,8 @@ final class GlobalNames {
         }
         if (known.type == null) {
             if (known.busy) {
-                checker.report(reference.span()
+                checker.report(reference
+                        .span()
                         .error(Code.CYCLE, "What " + reference.name() + " is depends on itself.")
                         .withHelp("a let cannot use itself, nor through another let"));
                 return new Scope.Entry(known.binding, Type.UNKNOWN);
@@ -96,7 +101,8 @@ final class GlobalNames {
         });
     }
 
-    @Nullable TableEntry table(Expr.Reference reference) {
+    @Nullable
+    TableEntry table(Expr.Reference reference) {
         Known known = names.get(reference.name());
         if (known == null || !(known.binding instanceof Binding.Table)) {
             return null;

@@ -120,7 +120,11 @@ final class LoopChecker implements Loop.Visitor {
             int slot = newSlot(key);
             if (key.name() != null) {
                 Type known = keyTypes.get(i);
-                declare(key.name(), new Binding.Local(slot), new Type(known.kind(), Card.ONE, List.of(), null, known.odd()), false);
+                declare(
+                        key.name(),
+                        new Binding.Local(slot),
+                        new Type(known.kind(), Card.ONE, List.of(), null, known.odd()),
+                        false);
             }
         }
         endGroup(groupBy, groupBy.members(), members);
@@ -151,7 +155,8 @@ final class LoopChecker implements Loop.Visitor {
         for (Loop.SortKey key : sortBy.keys()) {
             Type type = expressions().one(key.value(), Want.ANY);
             if (ExpressionChecker.isNumericText(type)) {
-                checker.report(key.value().span()
+                checker.report(key.value()
+                        .span()
                         .warning(Code.TEXT_COMPARED, "This sorts as text, though the sample has only numbers here.")
                         .withHelp("give the field the type number in the source, or write number(x)"));
             }

@@ -23,7 +23,8 @@ final class OwnFields {
         entries.put(field.name().text(), new Entry(field, type));
     }
 
-    @Nullable Entry find(String name) {
+    @Nullable
+    Entry find(String name) {
         return entries.get(name);
     }
 

@@ -51,11 +51,13 @@ final class PathNode {
         deep.put(name, type);
     }
 
-    @Nullable Declared declared() {
+    @Nullable
+    Declared declared() {
         return declared;
     }
 
-    @Nullable Shape shape() {
+    @Nullable
+    Shape shape() {
         return shape;
     }
 

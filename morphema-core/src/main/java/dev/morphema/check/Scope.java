@@ -42,7 +42,8 @@ final class Scope {
         return slots;
     }
 
-    @Nullable Entry find(String name) {
+    @Nullable
+    Entry find(String name) {
         Entry entry = names.get(name);
         return entry != null || outer == null ? entry : outer.find(name);
     }

@@ -59,7 +59,8 @@ public final class Shape {
     }
 
     /** {@return the shape of a field by its name; a name without namespace finds it in any} */
-    @Nullable Shape field(FieldName name) {
+    @Nullable
+    Shape field(FieldName name) {
         Shape exact = fields.get(name);
         if (exact != null || name.namespace() != null) {
             return exact;
@@ -104,7 +105,8 @@ public final class Shape {
     }
 
     /** {@return the one kind of all values that were seen, or null} */
-    @Nullable Kind kind() {
+    @Nullable
+    Kind kind() {
         return kinds.size() == 1 ? kinds.iterator().next() : null;
     }
 }

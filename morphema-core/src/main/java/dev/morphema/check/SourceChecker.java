@@ -43,7 +43,8 @@ final class SourceChecker {
     }
 
     /** {@return the source, or null if its format is not known} */
-    @Nullable Found check(Decl.Source decl) {
+    @Nullable
+    Found check(Decl.Source decl) {
         SourceFormat format = format(decl.format());
         if (format == null) {
             return null;
@@ -62,7 +63,8 @@ final class SourceChecker {
         return new Type(null, card, List.of(found.root()), null, false);
     }
 
-    @Nullable SourceFormat format(FormatRef ref) {
+    @Nullable
+    SourceFormat format(FormatRef ref) {
         SourceFormat format = checker.environment().formats().source(ref.name()).orElse(null);
         if (format == null) {
             checker.report(ref.span()
@@ -136,7 +138,8 @@ final class SourceChecker {
             return shape;
         } catch (IOException e) {
             // A sample helps to check; a mapping that runs elsewhere can do without.
-            checker.report(span.warning(Code.FILE_NOT_FOUND, "The sample cannot be read, so paths are not checked against it."));
+            checker.report(span.warning(
+                    Code.FILE_NOT_FOUND, "The sample cannot be read, so paths are not checked against it."));
         } catch (ProblemException e) {
             checker.report(e.problem().at(span.location()));
         }
@@ -146,7 +149,8 @@ final class SourceChecker {
     /**
      * {@return all rows of a table's file, or null if it cannot be read}
      */
-    @Nullable List<Value> rows(FormatRef ref, SourceFormat format, Options options, Span fileSpan, String file) {
+    @Nullable
+    List<Value> rows(FormatRef ref, SourceFormat format, Options options, Span fileSpan, String file) {
         Input input = checker.environment().files().find(ref.span().source(), file);
         List<Value> rows = new ArrayList<>();
         try (RecordReader reader = format.open(input, Projection.EVERYTHING, options)) {

@@ -65,14 +65,22 @@ final class TargetChecker {
                         .withHelp(rootHelp(format.traits().root())));
             }
         }
-        return new CheckedMapping.Target(decl, format, options, list, columns, scope.slots().count());
+        return new CheckedMapping.Target(
+                decl,
+                format,
+                options,
+                list,
+                columns,
+                checker.takeUsedPrefixes(),
+                scope.slots().count());
     }
 
     /** Whether the statements of a block are items of a list, and not fields. */
     private static boolean holdsItems(Block block) {
         for (Stmt statement : block.statements()) {
             if (statement instanceof Stmt.Item item) {
-                return !(item.content() instanceof Stmt.Repeated repeated && repeated.loop().keyedBy() != null);
+                return !(item.content() instanceof Stmt.Repeated repeated
+                        && repeated.loop().keyedBy() != null);
             }
             if (statement instanceof Stmt.If ifThen
                     && (holdsItems(ifThen.then()) || ifThen.otherwise() != null && holdsItems(ifThen.otherwise()))) {
@@ -120,7 +128,8 @@ final class TargetChecker {
                             .withHelp(rootHelp(Root.ONE_FIELD)));
                 }
             }
-            conditional |= statement instanceof Stmt.If || statement instanceof Stmt.Copy || statement instanceof Stmt.Item;
+            conditional |=
+                    statement instanceof Stmt.If || statement instanceof Stmt.Copy || statement instanceof Stmt.Item;
         }
         if (fields.isEmpty() && !conditional) {
             checker.report(decl.name()
@@ -159,7 +168,9 @@ final class TargetChecker {
                 .findFirst()
                 .ifPresent(column -> checker.report(decl.format()
                         .span()
-                        .error(Code.TARGET_FORM, "The option columns does not name the column " + column + ", which is written.")));
+                        .error(
+                                Code.TARGET_FORM,
+                                "The option columns does not name the column " + column + ", which is written.")));
         return given;
     }
 }

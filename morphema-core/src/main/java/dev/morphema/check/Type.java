@@ -16,7 +16,12 @@ import org.jspecify.annotations.Nullable;
  * @param fields known fields, beside those of the paths; null if the mapping made no record here
  * @param odd whether it is surely a text that does not read as a number
  */
-record Type(@Nullable Kind kind, Card card, List<PathNode> paths, @Nullable Map<String, Type> fields, boolean odd) {
+record Type(
+        @Nullable Kind kind,
+        Card card,
+        List<PathNode> paths,
+        @Nullable Map<String, Type> fields,
+        boolean odd) {
     /** Nothing is known. */
     static final Type UNKNOWN = new Type(null, Card.UNKNOWN, List.of(), null, false);
 

@@ -23,7 +23,17 @@ import java.util.Map;
  */
 public final class DatePattern {
     private static final List<String> MONTHS = List.of(
-            "January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November",
+            "January",
+            "February",
+            "March",
+            "April",
+            "May",
+            "June",
+            "July",
+            "August",
+            "September",
+            "October",
+            "November",
             "December");
     private static final List<String> DAYS =
             List.of("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday");
@@ -171,8 +181,9 @@ public final class DatePattern {
                 case 'Z' -> builder.appendOffset("+HHMM", "+0000");
                 case 'V' -> builder.appendZoneId();
                 case 'O' -> builder.appendLocalizedOffset(TextStyle.SHORT);
-                default -> throw new IllegalArgumentException("The letter " + letter
-                        + " has no meaning in a date pattern; text stands in quotes inside the pattern.");
+                default ->
+                    throw new IllegalArgumentException("The letter " + letter
+                            + " has no meaning in a date pattern; text stands in quotes inside the pattern.");
             }
         }
 
@@ -188,7 +199,8 @@ public final class DatePattern {
 
         private void number(TemporalField field, int count, int most) {
             if (count > most) {
-                throw new IllegalArgumentException("The date pattern has more than " + most + " letters for " + field + ".");
+                throw new IllegalArgumentException(
+                        "The date pattern has more than " + most + " letters for " + field + ".");
             }
             if (count == 1) {
                 builder.appendValue(field, 1, most, SignStyle.NOT_NEGATIVE);

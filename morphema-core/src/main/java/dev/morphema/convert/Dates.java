@@ -159,8 +159,7 @@ public final class Dates {
     public static NumberValue toEpoch(DateTimeValue datetime, boolean milliseconds) {
         ZoneOffset offset = datetime.offset() == null ? ZoneOffset.UTC : datetime.offset();
         Instant instant = datetime.local().toInstant(offset);
-        BigDecimal seconds = BigDecimal.valueOf(instant.getEpochSecond())
-                .add(BigDecimal.valueOf(instant.getNano(), 9));
+        BigDecimal seconds = BigDecimal.valueOf(instant.getEpochSecond()).add(BigDecimal.valueOf(instant.getNano(), 9));
         BigDecimal number = (milliseconds ? seconds.multiply(THOUSAND) : seconds).stripTrailingZeros();
         return NumberValue.of(number);
     }
@@ -178,7 +177,9 @@ public final class Dates {
             temporal = time.time();
         } else {
             DateTimeValue datetime = (DateTimeValue) value;
-            temporal = datetime.offset() == null ? datetime.local() : datetime.local().atOffset(datetime.offset());
+            temporal = datetime.offset() == null
+                    ? datetime.local()
+                    : datetime.local().atOffset(datetime.offset());
         }
         try {
             return pattern.print(temporal);
@@ -187,7 +188,9 @@ public final class Dates {
                     Code.NOT_CONVERTIBLE,
                     "The pattern asks for something that " + value.kind().words() + " like this does not have.",
                     value,
-                    value instanceof DateTimeValue ? "this datetime has no offset; datetime(x, pattern, zone) gives it one" : null);
+                    value instanceof DateTimeValue
+                            ? "this datetime has no offset; datetime(x, pattern, zone) gives it one"
+                            : null);
         }
     }
 
@@ -209,18 +212,26 @@ public final class Dates {
             Value value, @Nullable DatePattern pattern, DateTimeFormatter iso, String wanted, String example) {
         if (!(value instanceof TextValue text)) {
             throw Faults.fault(
-                    Code.NOT_A_DATE, wanted + " is wanted here, this is " + value.kind().words() + ".", value, null);
+                    Code.NOT_A_DATE,
+                    wanted + " is wanted here, this is " + value.kind().words() + ".",
+                    value,
+                    null);
         }
         String trimmed = WhiteSpace.trim(text.text());
         try {
             return pattern == null ? iso.parse(trimmed) : pattern.parse(trimmed);
         } catch (DateTimeException e) {
             if (impossible(e)) {
-                throw Faults.fault(Code.NOT_A_DATE, "This text is written like " + wanted + ", but there is no such day or time.", value, null);
+                throw Faults.fault(
+                        Code.NOT_A_DATE,
+                        "This text is written like " + wanted + ", but there is no such day or time.",
+                        value,
+                        null);
             }
             throw Faults.fault(
                     Code.NOT_A_DATE,
-                    "This text is not " + wanted + (pattern == null ? " as ISO 8601 writes it." : " of the pattern " + pattern + "."),
+                    "This text is not " + wanted
+                            + (pattern == null ? " as ISO 8601 writes it." : " of the pattern " + pattern + "."),
                     value,
                     pattern == null ? "expected is a text like " + example + "; other forms need a pattern" : null);
         }

@@ -21,10 +21,14 @@ public final class Numbers {
         }
         if (value instanceof TextValue text) {
             return NumberValue.parse(text.text())
-                    .orElseThrow(() -> Faults.fault(Code.NOT_A_NUMBER, "This text is not a number.", value, help(text.text())));
+                    .orElseThrow(() ->
+                            Faults.fault(Code.NOT_A_NUMBER, "This text is not a number.", value, help(text.text())));
         }
         throw Faults.fault(
-                Code.NOT_A_NUMBER, "A number is wanted here, this is " + value.kind().words() + ".", value, null);
+                Code.NOT_A_NUMBER,
+                "A number is wanted here, this is " + value.kind().words() + ".",
+                value,
+                null);
     }
 
     /**
@@ -70,6 +74,8 @@ public final class Numbers {
     private static String help(String text) {
         return WhiteSpace.trim(text).matches("[-+]?[\\d.]*,\\d+")
                 ? "for a decimal comma give the field the type number(',')"
-                : WhiteSpace.isBlank(text) ? "a blank text can be left out by filled(x)" : "numbers are written like -12.50";
+                : WhiteSpace.isBlank(text)
+                        ? "a blank text can be left out by filled(x)"
+                        : "numbers are written like -12.50";
     }
 }

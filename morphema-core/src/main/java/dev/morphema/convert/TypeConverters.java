@@ -73,7 +73,8 @@ public final class TypeConverters {
 
     private static String mark(String mark) {
         if (mark.codePointCount(0, mark.length()) != 1 || Character.isDigit(mark.charAt(0))) {
-            throw new IllegalArgumentException("A mark in a number is one character and no digit, as in number(',', '.').");
+            throw new IllegalArgumentException(
+                    "A mark in a number is one character and no digit, as in number(',', '.').");
         }
         return mark;
     }
@@ -114,7 +115,9 @@ public final class TypeConverters {
     private static void most(String name, List<String> arguments, int most) {
         if (arguments.size() > most) {
             throw new IllegalArgumentException(
-                    most == 0 ? "The type " + name + " takes nothing in parentheses." : "The type " + name + " takes at most " + most + " in parentheses.");
+                    most == 0
+                            ? "The type " + name + " takes nothing in parentheses."
+                            : "The type " + name + " takes at most " + most + " in parentheses.");
         }
     }
 

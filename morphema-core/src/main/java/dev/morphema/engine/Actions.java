@@ -123,9 +123,9 @@ final class Actions {
         }
 
         private ProblemException missing() {
-            return new ProblemException(
-                    span.error(Code.MISSING_VALUE, "The field " + name.local() + " must have a value, and has none here.")
-                            .withHelp("the ! after its name asks for a value"));
+            return new ProblemException(span.error(
+                            Code.MISSING_VALUE, "The field " + name.local() + " must have a value, and has none here.")
+                    .withHelp("the ! after its name asks for a value"));
         }
 
         @Override
@@ -260,7 +260,8 @@ final class Actions {
             if (!(value instanceof RecordValue fields)) {
                 throw record.fail(
                         Code.KIND,
-                        "copy takes the fields of a record, this is " + value.kind().words() + ".",
+                        "copy takes the fields of a record, this is "
+                                + value.kind().words() + ".",
                         "a single value is written name = …");
             }
             for (int i = 0; i < fields.layout().size(); i++) {
@@ -322,8 +323,8 @@ final class Actions {
                                 .at(span.location())
                                 .withValue(value));
             } else {
-                throw new ProblemException(
-                        span.error(Code.REQUIREMENT, "A requirement of the mapping is not met.").withValue(value));
+                throw new ProblemException(span.error(Code.REQUIREMENT, "A requirement of the mapping is not met.")
+                        .withValue(value));
             }
         }
     }

@@ -112,15 +112,14 @@ public final class Compiler {
         List<Node> keys = columns.keys().stream().map(unit::node).toList();
         Node from = columns.from() == null ? null : unit.node(columns.from());
         Node to = columns.to() == null ? null : unit.node(columns.to());
-        Node row = unit.member(table.span(), mapping.resolution().member(table.loop().first()));
+        Node row = unit.member(
+                table.span(), mapping.resolution().member(table.loop().first()));
         return run -> {
             Frame frame = new Frame(run, slots);
             TableIndex index = new TableIndex(table.name().span(), columns.many(), from != null);
             loop.run(frame, () -> {
                 Value[] values = keys.stream().map(key -> key.scalar(frame)).toArray(Value[]::new);
-                Value[] range = from == null || to == null
-                        ? null
-                        : new Value[] {from.scalar(frame), to.scalar(frame)};
+                Value[] range = from == null || to == null ? null : new Value[] {from.scalar(frame), to.scalar(frame)};
                 index.add(row.eval(frame), values, range);
                 return true;
             });
@@ -133,12 +132,14 @@ public final class Compiler {
         List<Node> nodes =
                 table.entries().stream().map(entry -> unit.node(entry.value())).toList();
         if (nodes.stream().allMatch(Constant.class::isInstance)) {
-            TableIndex index = inlineIndex(table, nodes.stream().map(n -> ((Constant) n).value()).toList());
+            TableIndex index = inlineIndex(
+                    table, nodes.stream().map(n -> ((Constant) n).value()).toList());
             return run -> index;
         }
         return run -> {
             Frame frame = new Frame(run, slots);
-            return inlineIndex(table, nodes.stream().map(node -> node.one(frame)).toList());
+            return inlineIndex(
+                    table, nodes.stream().map(node -> node.one(frame)).toList());
         };
     }
 

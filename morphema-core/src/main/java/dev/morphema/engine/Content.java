@@ -35,7 +35,12 @@ sealed interface Content {
                     return value;
                 }
                 if (!value.kind().isScalar()) {
-                    throw Faults.fault(Code.KIND, "A type is given to one value, this is " + value.kind().words() + ".", null, null);
+                    throw Faults.fault(
+                            Code.KIND,
+                            "A type is given to one value, this is "
+                                    + value.kind().words() + ".",
+                            null,
+                            null);
                 }
                 return converter.convert(value);
             } catch (ProblemException e) {
@@ -121,7 +126,10 @@ sealed interface Content {
             loop.run(frame, () -> {
                 Value name = key.scalar(frame);
                 if (name.isNothing()) {
-                    throw key.fail(Code.DUPLICATE_KEY, "The key of this entry is absent.", "where exists(…) leaves such turns out");
+                    throw key.fail(
+                            Code.DUPLICATE_KEY,
+                            "The key of this entry is absent.",
+                            "where exists(…) leaves such turns out");
                 }
                 if (!keys.add(name.toString())) {
                     throw new ProblemException(key.fail(

@@ -39,7 +39,8 @@ final class Frame {
         return depth;
     }
 
-    @Nullable Value get(int slot) {
+    @Nullable
+    Value get(int slot) {
         return slots[slot];
     }
 

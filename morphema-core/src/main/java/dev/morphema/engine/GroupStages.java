@@ -171,8 +171,8 @@ final class GroupStages {
                 if (a.kind() != b.kind()) {
                     throw new ProblemException(Problem.error(
                             Code.KIND,
-                            "Values of unlike kinds cannot be sorted: " + a.kind().words() + " and "
-                                    + b.kind().words() + "."));
+                            "Values of unlike kinds cannot be sorted: "
+                                    + a.kind().words() + " and " + b.kind().words() + "."));
                 }
                 int order = Comparison.compare(a, b);
                 return descending[key] ? -order : order;

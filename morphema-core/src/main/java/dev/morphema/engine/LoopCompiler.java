@@ -15,6 +15,7 @@ final class LoopCompiler implements Loop.Visitor {
     private final List<Stage> stages = new ArrayList<>();
     /** The slots of the names that the loop has at this point; a sort keeps their values for each turn. */
     private List<Integer> names = new ArrayList<>();
+
     private @Nullable Node sequence;
 
     LoopCompiler(UnitCompiler unit, Resolution resolution) {

@@ -117,7 +117,6 @@ abstract class Node {
     }
 
     final ProblemException fail(Code code, String message, @Nullable String help) {
-        return new ProblemException(
-                Problem.error(code, message).withHelp(help).at(span.location()));
+        return new ProblemException(Problem.error(code, message).withHelp(help).at(span.location()));
     }
 }

@@ -52,7 +52,10 @@ final class OperatorNodes {
                 };
             } catch (ArithmeticException e) {
                 throw y.sign() == 0
-                        ? fail(Code.DIVISION_BY_ZERO, "This divides by zero.", "if x == 0 then absent else … leaves the field out")
+                        ? fail(
+                                Code.DIVISION_BY_ZERO,
+                                "This divides by zero.",
+                                "if x == 0 then absent else … leaves the field out")
                         : fail(Code.OUT_OF_RANGE, "The result has more digits than a number can have.", null);
             }
         }
@@ -63,7 +66,8 @@ final class OperatorNodes {
             } catch (ProblemException e) {
                 throw operand.located(
                         operator == Operator.PLUS && value instanceof TextValue
-                                ? new ProblemException(e.problem().withHelp("to join texts, write a template: \"{a}{b}\""))
+                                ? new ProblemException(
+                                        e.problem().withHelp("to join texts, write a template: \"{a}{b}\""))
                                 : e);
             }
         }
@@ -177,7 +181,8 @@ final class OperatorNodes {
         @Override
         Value compute(Frame frame) {
             Object key = Comparison.key(item.scalar(frame));
-            boolean found = !items.each(frame, value -> !Comparison.key(plain(value)).equals(key));
+            boolean found =
+                    !items.each(frame, value -> !Comparison.key(plain(value)).equals(key));
             return BooleanValue.of(found == wanted);
         }
 

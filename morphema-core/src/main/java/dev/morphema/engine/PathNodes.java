@@ -115,7 +115,9 @@ final class PathNodes {
         if (wanted.namespace() != null) {
             return wanted.namespace().equals(field.namespace());
         }
-        return !wanted.attribute() || field.namespace() == null || field.namespace().isEmpty();
+        return !wanted.attribute()
+                || field.namespace() == null
+                || field.namespace().isEmpty();
     }
 
     /** {@code .*} and {@code .@*}. */
@@ -198,7 +200,8 @@ final class PathNodes {
             if (!(record instanceof RecordValue fields)) {
                 throw fail(
                         Code.KIND,
-                        "Brackets ask a table or a record, this is " + record.kind().words() + ".",
+                        "Brackets ask a table or a record, this is "
+                                + record.kind().words() + ".",
                         "nth(list, n) takes an item by its position, counted from 1");
             }
             int[] slots = slots(fields.layout(), FieldName.of(key.toString()));

@@ -11,6 +11,7 @@ import dev.morphema.value.Many;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -38,7 +39,8 @@ public final class Run {
          *
          * @throws IOException if it cannot be opened
          */
-        @Nullable DocumentWriter open(int target) throws IOException;
+        @Nullable
+        DocumentWriter open(int target) throws IOException;
     }
 
     /**
@@ -92,8 +94,8 @@ public final class Run {
     private Outcome run(Writers writers) throws IOException {
         try {
             return readAndWrite(writers);
-        } catch (ReadFailure e) {
-            throw e.failure();
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
         }
     }
 
@@ -162,6 +164,7 @@ public final class Run {
                     return !target.sink().accept(pushed);
                 });
             }
+            reader.warnings().forEach(state::warn);
         }
     }
 
@@ -173,6 +176,7 @@ public final class Run {
                 records.add(record);
             }
             read[source] = records.size();
+            reader.warnings().forEach(state::warn);
             if (sequence) {
                 return program.mapping().sources().get(source).format().traits().sequence()
                         ? new Many(records)
@@ -180,18 +184,7 @@ public final class Run {
             }
             return records.isEmpty() ? Nothing.ABSENT : records.get(0);
         } catch (IOException e) {
-            throw new ReadFailure(e);
-        }
-    }
-
-    /** Carries a failure to read out of the middle of an expression. */
-    private static final class ReadFailure extends RuntimeException {
-        ReadFailure(IOException cause) {
-            super(cause);
-        }
-
-        IOException failure() {
-            return (IOException) getCause();
+            throw new UncheckedIOException(e);
         }
     }
 
@@ -200,19 +193,19 @@ public final class Run {
         if (value == null) {
             Node fallback = param.fallback();
             if (fallback == null) {
-                throw new ProblemException(Problem.error(
-                                Code.PARAMETER, "The parameter " + param.name() + " has no value and no default.")
-                        .withHelp("give it one, or a default in the mapping"));
+                throw new ProblemException(
+                        Problem.error(Code.PARAMETER, "The parameter " + param.name() + " has no value and no default.")
+                                .withHelp("give it one, or a default in the mapping"));
             }
             return converted(param.converter(), fallback.scalar(new Frame(state, 0)));
         }
         try {
             return converted(param.converter(), value);
         } catch (ProblemException e) {
-            throw new ProblemException(Problem.error(
-                            Code.PARAMETER, "The value of the parameter " + param.name() + " is not of its type.")
-                    .withValue(e.problem().value())
-                    .withHelp(e.problem().message()));
+            throw new ProblemException(
+                    Problem.error(Code.PARAMETER, "The value of the parameter " + param.name() + " is not of its type.")
+                            .withValue(e.problem().value())
+                            .withHelp(e.problem().message()));
         }
     }
 

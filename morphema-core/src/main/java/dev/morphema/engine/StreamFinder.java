@@ -29,6 +29,7 @@ final class StreamFinder {
     private final Resolution resolution;
     /** The references through which records are pushed. */
     private final Set<Expr.Reference> pushed = Collections.newSetFromMap(new IdentityHashMap<>());
+
     private final List<Candidate> candidates = new ArrayList<>();
     private final Map<Integer, Loop> loops = new HashMap<>();
     private final boolean[] streams;
@@ -55,7 +56,8 @@ final class StreamFinder {
     }
 
     /** {@return the loop of a target that its source is pushed through, or null} */
-    @Nullable Loop loop(int target) {
+    @Nullable
+    Loop loop(int target) {
         return loops.get(target);
     }
 

@@ -25,7 +25,8 @@ import org.jspecify.annotations.Nullable;
 /** The rows of a table by their keys. Not changed once it is filled; then safe for use by many threads. */
 final class TableIndex {
     /** A row with the ends of its range, which are null for a table without ranges. */
-    private record Row(Value value, @Nullable Value from, @Nullable Value to) {}
+    private record Row(
+            Value value, @Nullable Value from, @Nullable Value to) {}
 
     private final Span span;
     private final boolean many;
@@ -84,7 +85,8 @@ final class TableIndex {
         }
         for (int i = 0; i < keys.length; i++) {
             if (kinds[i] != keys[i].kind() && !keys[i].isNothing()) {
-                kinds[i] = kinds[i] != null && (kinds[i] == Kind.ABSENT || kinds[i] == Kind.NULL) ? keys[i].kind() : null;
+                kinds[i] =
+                        kinds[i] != null && (kinds[i] == Kind.ABSENT || kinds[i] == Kind.NULL) ? keys[i].kind() : null;
             }
         }
     }
@@ -142,7 +144,9 @@ final class TableIndex {
     }
 
     private static boolean isOpen(@Nullable Value end) {
-        return end == null || end.isNothing() || end instanceof TextValue text && text.text().isBlank();
+        return end == null
+                || end.isNothing()
+                || end instanceof TextValue text && text.text().isBlank();
     }
 
     /** Texts of numbers, such as those of a CSV file, are compared as numbers. */
@@ -168,9 +172,11 @@ final class TableIndex {
         String lines = first == null || second == null
                 ? ""
                 : ", on line " + first.line() + " and again on line " + second.line();
-        String message = ranged ? "Two ranges of this table overlap for the same key" : "A key of this table comes twice";
+        String message =
+                ranged ? "Two ranges of this table overlap for the same key" : "A key of this table comes twice";
         Problem problem = span.error(Code.DUPLICATE_KEY, message + lines + ".")
-                .withValue(String.join(", ", Arrays.stream(keys).map(Object::toString).toList()))
+                .withValue(String.join(
+                        ", ", Arrays.stream(keys).map(Object::toString).toList()))
                 .withHelp("a table with many rows for a key is declared with many");
         return new ProblemException(second == null ? problem : problem.in(second.location(null)));
     }

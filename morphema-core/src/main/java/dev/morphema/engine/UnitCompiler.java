@@ -29,6 +29,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     private final List<Program.Unit> defines;
     /** The rules of the lets and kept fields, by slot; each is compiled when its first use is. */
     private final Map<Integer, Supplier<Node>> lazies = new HashMap<>();
+
     private @Nullable Loop streamed;
     /** How many loops and lists stand around the one at hand; turns of the outermost are the target's records. */
     private int nesting;
@@ -134,15 +135,15 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         for (Expr argument : call.arguments()) {
             constants.add(argument instanceof Expr.Literal literal ? literal.value() : null);
         }
-        return new CallNodes.Scalar(call.span(), scalar, arguments, scalar.maker().make(constants));
+        return new CallNodes.Scalar(
+                call.span(), scalar, arguments, scalar.maker().make(constants));
     }
 
     @Override
     public Node forEach(Expr.ForEach forEach) {
         LoopPlan loop = loop(forEach.loop());
-        Node yield = forEach.yield() == null
-                ? member(forEach.span(), resolution.member(forEach))
-                : node(forEach.yield());
+        Node yield =
+                forEach.yield() == null ? member(forEach.span(), resolution.member(forEach)) : node(forEach.yield());
         return new ValueNodes.ForEach(forEach.span(), loop, yield);
     }
 
@@ -199,9 +200,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         for (Resolution.LoopName name : member.names()) {
             parts.add(new MemberNode.Part(FieldName.of(name.name()), named(span, name.binding())));
         }
-        return member.whole() && parts.size() == 1
-                ? parts.get(0).value()
-                : new MemberNode(span, member.whole(), parts);
+        return member.whole() && parts.size() == 1 ? parts.get(0).value() : new MemberNode(span, member.whole(), parts);
     }
 
     LoopPlan loop(Loop loop) {
@@ -359,8 +358,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
             }
             boolean only = copy.choice() == Stmt.Copy.Choice.ONLY;
             boolean without = copy.choice() == Stmt.Copy.Choice.WITHOUT;
-            return new Actions.Copy(
-                    node(copy.record()), only ? names : null, without ? names : Set.of(), inPlace);
+            return new Actions.Copy(node(copy.record()), only ? names : null, without ? names : Set.of(), inPlace);
         }
 
         @Override

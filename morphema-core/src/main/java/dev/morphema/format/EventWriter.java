@@ -7,7 +7,7 @@ import dev.morphema.value.Value;
  * Takes a document as a series of events and writes it. Within a record, each {@link #field} is followed by just one
  * value, record or list. Not thread-safe.
  *
- * <p>What cannot be written in the format is a {@link dev.morphema.problem.ProblemException} without places; the engine
+ * <p>A failure to write is an {@link java.io.UncheckedIOException}. What cannot be written in the format is a {@link dev.morphema.problem.ProblemException} without places; the engine
  * adds them.
  */
 public interface EventWriter {

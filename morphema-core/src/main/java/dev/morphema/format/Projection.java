@@ -61,7 +61,8 @@ public final class Projection {
      */
     public int slot(FieldName name) {
         int slot = layout.slot(name);
-        return slot >= 0 || name.namespace() == null
+        // An attribute with a namespace is another one than that without.
+        return slot >= 0 || name.namespace() == null || name.attribute()
                 ? slot
                 : layout.slot(new FieldName(null, name.local(), name.attribute()));
     }

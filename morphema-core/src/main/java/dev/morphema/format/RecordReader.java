@@ -1,8 +1,10 @@
 package dev.morphema.format;
 
+import dev.morphema.problem.Problem;
 import dev.morphema.value.Value;
 import java.io.Closeable;
 import java.io.IOException;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,5 +25,11 @@ public interface RecordReader extends Closeable {
      *
      * @throws IOException if reading fails
      */
-    @Nullable Value next() throws IOException;
+    @Nullable
+    Value next() throws IOException;
+
+    /** {@return what was odd but no fault, known at the latest after the last record} */
+    default List<Problem> warnings() {
+        return List.of();
+    }
 }

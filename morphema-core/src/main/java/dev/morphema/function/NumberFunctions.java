@@ -44,8 +44,11 @@ final class NumberFunctions {
         table.scalar("round(x: number, digits?: integer, mode?: text): number", NumberFunctions::round);
         table.scalar("floor(x: number): number", a -> ((NumberValue) a[0]).rounded(0, RoundingMode.FLOOR));
         table.scalar("ceiling(x: number): number", a -> ((NumberValue) a[0]).rounded(0, RoundingMode.CEILING));
-        table.scalar("abs(x: number): number", a -> NumberValue.of(((NumberValue) a[0]).decimal().abs()));
-        table.made("format(x: any, pattern: text, decimal?: text, grouping?: text): text", false, NumberFunctions::format);
+        table.scalar(
+                "abs(x: number): number",
+                a -> NumberValue.of(((NumberValue) a[0]).decimal().abs()));
+        table.made(
+                "format(x: any, pattern: text, decimal?: text, grouping?: text): text", false, NumberFunctions::format);
     }
 
     /** The conversion to a type, as a function: what stands in a type's parentheses follows the value here. */
@@ -80,7 +83,8 @@ final class NumberFunctions {
         BigDecimal digits = a.length > 1 ? ((NumberValue) a[1]).decimal() : BigDecimal.ZERO;
         if (digits.signum() < 0 || digits.compareTo(BigDecimal.valueOf(MOST_DIGITS)) > 0) {
             throw new ProblemException(Problem.error(
-                            Code.OUT_OF_RANGE, "A number is rounded to 0 to " + MOST_DIGITS + " digits after the point.")
+                            Code.OUT_OF_RANGE,
+                            "A number is rounded to 0 to " + MOST_DIGITS + " digits after the point.")
                     .withValue(digits.toPlainString()));
         }
         RoundingMode mode = RoundingMode.HALF_UP;
@@ -89,7 +93,9 @@ final class NumberFunctions {
             if (mode == null) {
                 throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "There is no such way of rounding.")
                         .withValue(TextFunctions.text(a, 2))
-                        .withHelp("there is " + String.join(", ", MODES.keySet().stream().sorted().toList())));
+                        .withHelp("there is "
+                                + String.join(
+                                        ", ", MODES.keySet().stream().sorted().toList())));
             }
         }
         return number.rounded(digits.intValue(), mode);
@@ -130,7 +136,9 @@ final class NumberFunctions {
             return TextValue.of(pattern.print(
                     (NumberValue) Want.NUMBER.take(value),
                     a.length > 2 ? TextFunctions.text(a, 2) : ".",
-                    a.length > 3 ? TextFunctions.text(a, 3) : a.length > 2 && TextFunctions.text(a, 2).equals(",") ? "." : ","));
+                    a.length > 3
+                            ? TextFunctions.text(a, 3)
+                            : a.length > 2 && TextFunctions.text(a, 2).equals(",") ? "." : ","));
         } catch (IllegalArgumentException e) {
             throw new ProblemException(Problem.error(Code.NOT_CONVERTIBLE, String.valueOf(e.getMessage()))
                     .withValue(TextFunctions.text(a, 1)));

@@ -67,6 +67,8 @@ final class NumberPattern {
             }
             out.append(whole.charAt(i));
         }
-        return out.append(fraction.isEmpty() ? "" : decimalMark + fraction).append(suffix).toString();
+        return out.append(fraction.isEmpty() ? "" : decimalMark + fraction)
+                .append(suffix)
+                .toString();
     }
 }

@@ -14,7 +14,8 @@ import org.jspecify.annotations.Nullable;
  * @param result what it gives, or null if that depends on what it is given
  * @param text the signature as the reference shows it
  */
-public record Signature(String name, List<Parameter> parameters, @Nullable Kind result, String text) {
+public record Signature(
+        String name, List<Parameter> parameters, @Nullable Kind result, String text) {
     public Signature {
         parameters = List.copyOf(parameters);
     }

@@ -36,10 +36,15 @@ final class TextFunctions {
         table.scalar("after(text: text, mark: text): text", TextFunctions::after);
         table.scalar("replace(text: text, old: text, new: text): text", TextFunctions::replace);
         table.scalar("split(text: text, mark: text): list", TextFunctions::split);
-        table.scalar("contains(text: text, part: text): boolean", a -> BooleanValue.of(text(a, 0).contains(text(a, 1))));
         table.scalar(
-                "startsWith(text: text, part: text): boolean", a -> BooleanValue.of(text(a, 0).startsWith(text(a, 1))));
-        table.scalar("endsWith(text: text, part: text): boolean", a -> BooleanValue.of(text(a, 0).endsWith(text(a, 1))));
+                "contains(text: text, part: text): boolean",
+                a -> BooleanValue.of(text(a, 0).contains(text(a, 1))));
+        table.scalar(
+                "startsWith(text: text, part: text): boolean",
+                a -> BooleanValue.of(text(a, 0).startsWith(text(a, 1))));
+        table.scalar(
+                "endsWith(text: text, part: text): boolean",
+                a -> BooleanValue.of(text(a, 0).endsWith(text(a, 1))));
         table.scalar("padLeft(text: text, length: integer, fill?: text): text", a -> pad(a, true));
         table.scalar("padRight(text: text, length: integer, fill?: text): text", a -> pad(a, false));
         table.scalar("concat(part...: text): text", TextFunctions::concat);
@@ -101,8 +106,7 @@ final class TextFunctions {
 
     private static Value replace(Value[] a) {
         if (text(a, 1).isEmpty()) {
-            throw new ProblemException(
-                    Problem.error(Code.OUT_OF_RANGE, "The text that is to be replaced is empty."));
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "The text that is to be replaced is empty."));
         }
         return TextValue.of(text(a, 0).replace(text(a, 1), text(a, 2)));
     }
@@ -128,12 +132,13 @@ final class TextFunctions {
         String text = text(a, 0);
         String fill = a.length > 2 ? text(a, 2) : " ";
         if (fill.codePointCount(0, fill.length()) != 1) {
-            throw new ProblemException(
-                    Problem.error(Code.OUT_OF_RANGE, "The fill must be one character.").withValue(fill));
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "The fill must be one character.")
+                    .withValue(fill));
         }
         int wanted = size(a, 1);
         if (wanted > 1_000_000) {
-            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "A text is padded to 1,000,000 characters at most."));
+            throw new ProblemException(
+                    Problem.error(Code.OUT_OF_RANGE, "A text is padded to 1,000,000 characters at most."));
         }
         int missing = wanted - text.codePointCount(0, text.length());
         String padding = fill.repeat(Math.max(0, missing));

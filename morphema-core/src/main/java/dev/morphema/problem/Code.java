@@ -57,7 +57,7 @@ public enum Code {
     UNKNOWN_SOURCE(Area.USAGE),
     UNKNOWN_TARGET(Area.USAGE),
     MISSING_INPUT(Area.USAGE),
-    MISSING_OUTPUT(Area.USAGE),
+    USAGE(Area.USAGE),
     PARAMETER(Area.USAGE),
     // files and streams
     FILE_NOT_FOUND(Area.FILE),

@@ -13,7 +13,12 @@ import org.jspecify.annotations.Nullable;
  * @param text the line of the input, or null where it is not known or not to be shown
  */
 public record InputLocation(
-        String input, long record, long line, int column, @Nullable String field, @Nullable String text) {
+        String input,
+        long record,
+        long line,
+        int column,
+        @Nullable String field,
+        @Nullable String text) {
 
     /** {@return a place that is known by its line and column only} */
     public static InputLocation at(String input, long line, int column) {

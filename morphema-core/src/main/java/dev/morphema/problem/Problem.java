@@ -74,7 +74,11 @@ public record Problem(
         if (rule != null) {
             out.append(rule).append(": ");
         }
-        out.append(isError() ? "error" : "warning").append(" [").append(code.printed()).append("] ").append(message);
+        out.append(isError() ? "error" : "warning")
+                .append(" [")
+                .append(code.printed())
+                .append("] ")
+                .append(message);
         if (input != null) {
             out.append(" (").append(input).append(')');
         }

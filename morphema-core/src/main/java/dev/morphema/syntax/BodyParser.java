@@ -82,11 +82,20 @@ final class BodyParser {
             Expr value = grammar.expressions.expr();
             return new Stmt.OwnText(token.span().to(value.span()), value);
         }
+        if (token.is("=")) {
+            throw Cursor.fault(
+                    token.span(),
+                    "This = has no field before it.",
+                    "the own text of an element stands first in its block, or on a line of its own");
+        }
         if (token.is(",")) {
             throw Cursor.fault(token.span(), "Fields are not separated by commas.", "a new line, or a blank, will do");
         }
         if (token.kind() == Token.Kind.TEXT) {
-            throw Cursor.fault(token.span(), "A field's name does not stand in double quotes.", "an odd name stands in single quotes: 'my field'");
+            throw Cursor.fault(
+                    token.span(),
+                    "A field's name does not stand in double quotes.",
+                    "an odd name stands in single quotes: 'my field'");
         }
         throw cursor.unexpected("a field, for, let, if, copy or require");
     }
@@ -150,7 +159,8 @@ final class BodyParser {
             return repeated();
         }
         if (cursor.at("==")) {
-            throw Cursor.fault(cursor.peek().span(), "A field gets its rule by a single =.", "write " + name.qualified() + " = …");
+            throw Cursor.fault(
+                    cursor.peek().span(), "A field gets its rule by a single =.", "write " + name.qualified() + " = …");
         }
         if (cursor.at(":") || cursor.at("=>")) {
             throw Cursor.fault(
@@ -337,7 +347,8 @@ final class BodyParser {
         StringBuilder text = new StringBuilder();
         for (Token.Part part : token.parts()) {
             if (!(part instanceof Token.Plain plain)) {
-                throw Cursor.fault(token.span(), "Only a constant text can stand here.", "write {{ and }} for braces in the text");
+                throw Cursor.fault(
+                        token.span(), "Only a constant text can stand here.", "write {{ and }} for braces in the text");
             }
             text.append(plain.text());
         }

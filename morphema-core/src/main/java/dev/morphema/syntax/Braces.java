@@ -109,7 +109,9 @@ final class Braces {
                 int around = open.isEmpty() ? 0 : open.peek().content();
                 open.push(new Open(token, around + 1));
             } else if (token.is("}")) {
-                extra = open.isEmpty() || token.firstOnLine() && indent(token) > indent(open.peek().opener());
+                extra = open.isEmpty()
+                        || token.firstOnLine()
+                                && indent(token) > indent(open.peek().opener());
                 if (extra) {
                     problems.accept(token.span()
                             .error(Code.EXTRA_BRACE, "This } closes no block.")

@@ -174,10 +174,14 @@ final class Cursor {
         if (token.firstOnLine() && at > 0 && token.kind() != Token.Kind.END || token.is("}") || atEnd()) {
             Token before = last();
             Span place = new Span(
-                    before.span().source(), Math.max(before.span().start(), before.span().end() - 1), before.span().end());
-            return new SyntaxFault(place.error(Code.SYNTAX, "Expected " + expected + " after this, found " + found(token) + "."));
+                    before.span().source(),
+                    Math.max(before.span().start(), before.span().end() - 1),
+                    before.span().end());
+            return new SyntaxFault(
+                    place.error(Code.SYNTAX, "Expected " + expected + " after this, found " + found(token) + "."));
         }
-        return new SyntaxFault(token.span().error(Code.SYNTAX, "Expected " + expected + ", found " + token.words() + "."));
+        return new SyntaxFault(
+                token.span().error(Code.SYNTAX, "Expected " + expected + ", found " + token.words() + "."));
     }
 
     private String found(Token token) {
@@ -198,7 +202,9 @@ final class Cursor {
     void enter() {
         if (++depth > MOST_DEEP) {
             throw new SyntaxFault(peek().span()
-                    .error(Code.TOO_DEEP, "Blocks and expressions stand more than " + MOST_DEEP + " deep inside each other.")
+                    .error(
+                            Code.TOO_DEEP,
+                            "Blocks and expressions stand more than " + MOST_DEEP + " deep inside each other.")
                     .withHelp("move an inner part into a let or a define"));
         }
     }

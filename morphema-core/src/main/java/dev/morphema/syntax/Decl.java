@@ -43,8 +43,13 @@ public sealed interface Decl {
      * @param into the name of each document's file; null exactly if split is
      * @param content of the document
      */
-    record Target(Span span, Name name, FormatRef format, @Nullable Loop split, @Nullable Expr into, Stmt.Content content)
-            implements Named {}
+    record Target(
+            Span span,
+            Name name,
+            FormatRef format,
+            @Nullable Loop split,
+            @Nullable Expr into,
+            Stmt.Content content) implements Named {}
 
     /** {@code table name: csv("file") key a, b}. */
     record FileTable(Span span, Name name, FormatRef format, Columns columns) implements Named {}
@@ -60,7 +65,8 @@ public sealed interface Decl {
      * @param to the end of a range, or null
      * @param many whether a key may have many rows
      */
-    record Columns(List<Expr> keys, @Nullable Expr from, @Nullable Expr to, boolean many) {
+    record Columns(
+            List<Expr> keys, @Nullable Expr from, @Nullable Expr to, boolean many) {
         public Columns {
             keys = List.copyOf(keys);
         }
@@ -77,7 +83,8 @@ public sealed interface Decl {
     record Entry(Name key, Expr value) {}
 
     /** {@code param name: type = default}. */
-    record Param(Span span, Name name, TypeRef type, @Nullable Expr fallback) implements Named {}
+    record Param(
+            Span span, Name name, TypeRef type, @Nullable Expr fallback) implements Named {}
 
     /** {@code let name = expr}. */
     record Let(Span span, Name name, Expr value) implements Named {}

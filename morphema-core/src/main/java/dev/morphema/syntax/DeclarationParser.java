@@ -22,8 +22,7 @@ import org.jspecify.annotations.Nullable;
  * </pre>
  */
 final class DeclarationParser {
-    static final Set<String> KEYWORDS =
-            Set.of("source", "target", "table", "param", "define", "use", "prefix", "let");
+    static final Set<String> KEYWORDS = Set.of("source", "target", "table", "param", "define", "use", "prefix", "let");
 
     private static final String VERSION = "1";
 
@@ -97,11 +96,10 @@ final class DeclarationParser {
                     break;
             }
         }
-        SyntaxFault fault = cursor.unexpected("a declaration: source, target, table, param, let, define, prefix or use");
+        SyntaxFault fault =
+                cursor.unexpected("a declaration: source, target, table, param, let, define, prefix or use");
         throw token.kind() == Token.Kind.NAME && token.firstOnLine()
-                ? new SyntaxFault(fault.problem()
-                        .at(token.span().location())
-                        .withHelp(nearKeyword(token.text())))
+                ? new SyntaxFault(fault.problem().at(token.span().location()).withHelp(nearKeyword(token.text())))
                 : fault;
     }
 
@@ -153,7 +151,10 @@ final class DeclarationParser {
             steps.add(new Decl.PathStep(attribute ? Expr.Axis.ATTRIBUTE : Expr.Axis.FIELD, name));
         } while (cursor.accept("."));
         if (cursor.at("=")) {
-            throw Cursor.fault(cursor.peek().span(), "A source gives its fields types, not rules.", "write " + steps.get(0).name().qualified() + ": number");
+            throw Cursor.fault(
+                    cursor.peek().span(),
+                    "A source gives its fields types, not rules.",
+                    "write " + steps.get(0).name().qualified() + ": number");
         }
         cursor.expect(":", "and a type after the field");
         TypeRef type = grammar.bodies.type();

@@ -123,7 +123,8 @@ public sealed interface Expr {
     }
 
     /** {@code if c then a else b}; without else, absent. */
-    record If(Span span, Expr condition, Expr then, @Nullable Expr otherwise) implements Expr {
+    record If(
+            Span span, Expr condition, Expr then, @Nullable Expr otherwise) implements Expr {
         @Override
         public <R> R accept(Visitor<R> visitor) {
             return visitor.ifThen(this);

@@ -34,8 +34,23 @@ import org.jspecify.annotations.Nullable;
  */
 final class ExpressionParser {
     private static final Set<String> NEVER_A_NAME = Set.of(
-            "and", "or", "not", "in", "if", "then", "else", "for", "true", "false", "null", "absent", "where", "let",
-            "take", "numbered", "as");
+            "and",
+            "or",
+            "not",
+            "in",
+            "if",
+            "then",
+            "else",
+            "for",
+            "true",
+            "false",
+            "null",
+            "absent",
+            "where",
+            "let",
+            "take",
+            "numbered",
+            "as");
 
     private static final Map<String, Value> WORDS = Map.of(
             "true", BooleanValue.TRUE,
@@ -51,8 +66,7 @@ final class ExpressionParser {
             ">", Expr.Operator.MORE,
             ">=", Expr.Operator.AT_LEAST);
 
-    private static final Map<String, Expr.Operator> SUMS =
-            Map.of("+", Expr.Operator.PLUS, "-", Expr.Operator.MINUS);
+    private static final Map<String, Expr.Operator> SUMS = Map.of("+", Expr.Operator.PLUS, "-", Expr.Operator.MINUS);
 
     private static final Map<String, Expr.Operator> PRODUCTS = Map.of(
             "*", Expr.Operator.TIMES,
@@ -131,7 +145,9 @@ final class ExpressionParser {
     void refuseRuleMark() {
         if (cursor.at("=") && !cursor.last().firstOnLine()) {
             throw Cursor.fault(
-                    cursor.peek().span(), "A single = gives a field its rule; it compares nothing.", "to compare, write ==");
+                    cursor.peek().span(),
+                    "A single = gives a field its rule; it compares nothing.",
+                    "to compare, write ==");
         }
     }
 
@@ -171,14 +187,14 @@ final class ExpressionParser {
         }
         Expr compared = binary(operator, token, left, coalesce());
         if (comparisonFollows()) {
-            throw Cursor.fault(
-                    cursor.peek().span(), "Comparisons do not chain.", "write a < b and b < c");
+            throw Cursor.fault(cursor.peek().span(), "Comparisons do not chain.", "write a < b and b < c");
         }
         return compared;
     }
 
     private boolean comparisonFollows() {
-        return cursor.peek().kind() == Token.Kind.SYMBOL && COMPARISONS.containsKey(cursor.peek().text());
+        return cursor.peek().kind() == Token.Kind.SYMBOL
+                && COMPARISONS.containsKey(cursor.peek().text());
     }
 
     private Expr.@Nullable Operator comparison() {
@@ -227,7 +243,8 @@ final class ExpressionParser {
 
     private Expr sum() {
         Expr left = product();
-        while (cursor.peek().kind() == Token.Kind.SYMBOL && SUMS.containsKey(cursor.peek().text())) {
+        while (cursor.peek().kind() == Token.Kind.SYMBOL
+                && SUMS.containsKey(cursor.peek().text())) {
             Token operator = cursor.next();
             left = binary(SUMS.get(operator.text()), operator, left, product());
         }
@@ -236,7 +253,8 @@ final class ExpressionParser {
 
     private Expr product() {
         Expr left = unary();
-        while (cursor.peek().kind() == Token.Kind.SYMBOL && PRODUCTS.containsKey(cursor.peek().text())) {
+        while (cursor.peek().kind() == Token.Kind.SYMBOL
+                && PRODUCTS.containsKey(cursor.peek().text())) {
             Token operator = cursor.next();
             left = binary(PRODUCTS.get(operator.text()), operator, left, unary());
         }
@@ -351,7 +369,9 @@ final class ExpressionParser {
         if (first.kind() == Token.Kind.NUMBER
                 && (tokens.size() == 2 || tokens.get(1).is(","))) {
             throw new SyntaxFault(first.span()
-                    .error(Code.BAD_TEMPLATE, "In a text in double quotes, braces hold an expression, so this would print a number.")
+                    .error(
+                            Code.BAD_TEMPLATE,
+                            "In a text in double quotes, braces hold an expression, so this would print a number.")
                     .withHelp("write a pattern as a raw text in single quotes, as in '[A-Z]{3}'"));
         }
         Grammar inner = new Grammar(cursor.nested(tokens));
@@ -402,7 +422,9 @@ final class ExpressionParser {
             throw Cursor.fault(
                     cursor.peek().span(),
                     "A record cannot stand here.",
-                    records ? "a record is a whole value, not part of a calculation" : "put the record in parentheses: ({ … })");
+                    records
+                            ? "a record is a whole value, not part of a calculation"
+                            : "put the record in parentheses: ({ … })");
         }
         throw cursor.unexpected("a value");
     }

@@ -13,8 +13,8 @@ import org.jspecify.annotations.Nullable;
  */
 final class Lexer {
     private static final String[] SYMBOLS = {
-        "==", "!=", "<=", ">=", "=>", "??", "{", "}", "(", ")", "[", "]", ",", ".", ":", "=", "<", ">", "+", "-", "*", "/",
-        "%", "?", "!", "@"
+        "==", "!=", "<=", ">=", "=>", "??", "{", "}", "(", ")", "[", "]", ",", ".", ":", "=", "<", ">", "+", "-", "*",
+        "/", "%", "?", "!", "@"
     };
 
     /** Templates in templates in templates; deeper is refused. */
@@ -160,7 +160,8 @@ final class Lexer {
                     .withHelp(
                             name.matches("[eE]\\d*")
                                     ? "write the number in plain digits"
-                                    : "write '" + text.substring(start, at) + "' for a field of that name, or a blank after "
+                                    : "write '" + text.substring(start, at)
+                                            + "' for a field of that name, or a blank after "
                                             + text.substring(start, nameStart)));
         }
         return number;

@@ -40,7 +40,8 @@ final class LoopParser {
     }
 
     private Loop.Bind bind(Token start) {
-        boolean optional = cursor.atWord("optional") && cursor.peek(1).kind() == Token.Kind.NAME
+        boolean optional = cursor.atWord("optional")
+                && cursor.peek(1).kind() == Token.Kind.NAME
                 && !cursor.peek(1).isWord("in");
         if (optional) {
             cursor.next();
@@ -69,7 +70,8 @@ final class LoopParser {
     }
 
     private Loop.@Nullable Clause twoWords(Token start) {
-        String second = cursor.peek(1).kind() == Token.Kind.NAME ? cursor.peek(1).text() : "";
+        String second =
+                cursor.peek(1).kind() == Token.Kind.NAME ? cursor.peek(1).text() : "";
         if (start.isWord("group") && second.equals("runs") && cursor.peek(2).isWord("by")) {
             cursor.next();
             return groupBy(start, true);

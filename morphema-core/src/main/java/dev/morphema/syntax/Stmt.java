@@ -26,8 +26,13 @@ public sealed interface Stmt {
      *
      * @param attribute whether {@code @} stands before the name
      */
-    record Field(Span span, boolean attribute, Name name, Presence presence, @Nullable TypeRef type, Content content)
-            implements Stmt {
+    record Field(
+            Span span,
+            boolean attribute,
+            Name name,
+            Presence presence,
+            @Nullable TypeRef type,
+            Content content) implements Stmt {
         @Override
         public <R> R accept(Visitor<R> visitor) {
             return visitor.field(this);
@@ -59,7 +64,8 @@ public sealed interface Stmt {
     }
 
     /** <code>if c { } else { }</code>; {@code else if} is an else with one statement. */
-    record If(Span span, Expr condition, Block then, @Nullable Block otherwise) implements Stmt {
+    record If(
+            Span span, Expr condition, Block then, @Nullable Block otherwise) implements Stmt {
         @Override
         public <R> R accept(Visitor<R> visitor) {
             return visitor.ifThen(this);

@@ -53,7 +53,9 @@ public final class Comparison {
         if (a instanceof TimeValue x && b instanceof TimeValue y) {
             return x.compareTo(y);
         }
-        if (a instanceof DateTimeValue x && b instanceof DateTimeValue y && (x.offset() == null) == (y.offset() == null)) {
+        if (a instanceof DateTimeValue x
+                && b instanceof DateTimeValue y
+                && (x.offset() == null) == (y.offset() == null)) {
             return instant(x).compareTo(instant(y));
         }
         if (a instanceof BooleanValue x && b instanceof BooleanValue y) {
@@ -131,13 +133,13 @@ public final class Comparison {
 
     private static ProblemException unlike(Value a, Value b) {
         if (a instanceof DateTimeValue && b instanceof DateTimeValue) {
-            return new ProblemException(Problem.error(
-                            Code.KIND, "A datetime with offset cannot be compared with one without.")
-                    .withHelp("datetime(x, pattern, zone) gives an offset"));
+            return new ProblemException(
+                    Problem.error(Code.KIND, "A datetime with offset cannot be compared with one without.")
+                            .withHelp("datetime(x, pattern, zone) gives an offset"));
         }
         return new ProblemException(Problem.error(
                 Code.KIND,
-                "Values of unlike kinds cannot be compared: "
-                        + a.kind().words() + " and " + b.kind().words() + "."));
+                "Values of unlike kinds cannot be compared: " + a.kind().words() + " and "
+                        + b.kind().words() + "."));
     }
 }

@@ -91,7 +91,8 @@ public final class Layout {
         return slot == null ? -1 : slot;
     }
 
-    @Nullable Converter converter(int slot) {
+    @Nullable
+    Converter converter(int slot) {
         return converters.get(slot);
     }
 

@@ -118,8 +118,8 @@ public final class RecordValue implements Value {
             } catch (ProblemException e) {
                 throw origin == null
                         ? e
-                        : new ProblemException(e.problem()
-                                .in(origin.location(layout.name(slot).toString())));
+                        : new ProblemException(
+                                e.problem().in(origin.location(layout.name(slot).toString())));
             }
         }
         return value;

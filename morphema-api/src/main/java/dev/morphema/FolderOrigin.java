@@ -1,0 +1,50 @@
+package dev.morphema;
+
+import dev.morphema.format.Input;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.jspecify.annotations.Nullable;
+
+/** A mapping in a file, or a text that belongs into a folder. */
+final class FolderOrigin implements MappingOrigin {
+    private final String name;
+    private final @Nullable Path file;
+    private final @Nullable String text;
+    private final Path folder;
+
+    FolderOrigin(Path file) {
+        this.name = file.toString();
+        this.file = file;
+        this.text = null;
+        Path parent = file.getParent();
+        this.folder = parent == null ? Path.of("") : parent;
+    }
+
+    FolderOrigin(String name, String text, Path folder) {
+        this.name = name;
+        this.file = null;
+        this.text = text;
+        this.folder = folder;
+    }
+
+    @Override
+    public String name() {
+        return name;
+    }
+
+    @Override
+    public String text() throws IOException {
+        return text != null ? text : file != null ? Files.readString(file) : "";
+    }
+
+    @Override
+    public Input file(String path) {
+        return new FileInput(folder.resolve(path));
+    }
+
+    @Override
+    public MappingOrigin use(String path) {
+        return new FolderOrigin(folder.resolve(path));
+    }
+}

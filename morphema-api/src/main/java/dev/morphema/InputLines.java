@@ -1,0 +1,59 @@
+package dev.morphema;
+
+import dev.morphema.format.Input;
+import dev.morphema.problem.InputLocation;
+import dev.morphema.problem.Problem;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import org.jspecify.annotations.Nullable;
+
+/** Shows the line of an input that a problem is about, where the input can be read once more. */
+final class InputLines {
+    /** Of a longer line this much is shown, around the place of the problem. */
+    private static final int MOST_SHOWN = 160;
+
+    /** So far into an input a line is looked for; beyond, its number must do. */
+    private static final long MOST_LINES = 5_000_000;
+
+    private InputLines() {}
+
+    /** {@return the problem, with the line of the input if that can be had} */
+    static Problem shown(Problem problem, Inputs inputs) {
+        InputLocation place = problem.input();
+        if (place == null || place.line() == 0 || place.text() != null || place.line() > MOST_LINES) {
+            return problem;
+        }
+        for (Input input : inputs.bySource().values()) {
+            if (input.name().equals(place.input()) && Inputs.isRereadable(input)) {
+                String line = line(input, place.line());
+                return line == null ? problem : problem.in(cut(place, line));
+            }
+        }
+        return problem;
+    }
+
+    private static @Nullable String line(Input input, long number) {
+        try (BufferedReader lines = new BufferedReader(new InputStreamReader(input.open(), StandardCharsets.UTF_8))) {
+            String line = lines.readLine();
+            for (long at = 1; at < number && line != null; at++) {
+                line = lines.readLine();
+            }
+            return line;
+        } catch (IOException e) {
+            return null;
+        }
+    }
+
+    private static InputLocation cut(InputLocation place, String line) {
+        if (line.length() <= MOST_SHOWN) {
+            return place.withText(line);
+        }
+        if (place.column() <= MOST_SHOWN) {
+            return place.withText(line.substring(0, MOST_SHOWN) + " …");
+        }
+        int from = Math.min(place.column() - MOST_SHOWN / 2, line.length() - 1);
+        return place.withText("… " + line.substring(from, Math.min(from + MOST_SHOWN, line.length())));
+    }
+}

@@ -1,0 +1,110 @@
+package dev.morphema;
+
+import dev.morphema.format.Input;
+import java.io.ByteArrayInputStream;
+import java.io.FilterInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Objects;
+
+/** The inputs of a run, each for a source of the mapping. Immutable. */
+public final class Inputs {
+    /** No inputs, for a mapping without sources. */
+    public static final Inputs NONE = new Inputs(Map.of());
+
+    private final Map<String, Input> bySource;
+
+    private Inputs(Map<String, Input> bySource) {
+        this.bySource = bySource;
+    }
+
+    /** {@return one input: a file} */
+    public static Inputs file(String source, Path file) {
+        return NONE.andFile(source, file);
+    }
+
+    /** {@return one input: a text, which is read as UTF-8} */
+    public static Inputs text(String source, String text) {
+        return NONE.andText(source, text);
+    }
+
+    /** {@return one input: bytes, which must not be changed while they are in use} */
+    public static Inputs bytes(String source, byte[] bytes) {
+        return NONE.andBytes(source, bytes);
+    }
+
+    /** {@return one input: a stream, which is read once; who opened it closes it} */
+    public static Inputs stream(String source, InputStream stream) {
+        return NONE.andStream(source, stream);
+    }
+
+    /** {@return these inputs and a file} */
+    public Inputs andFile(String source, Path file) {
+        return and(source, new FileInput(Objects.requireNonNull(file)));
+    }
+
+    /** {@return these inputs and a text} */
+    public Inputs andText(String source, String text) {
+        return andBytes(source, text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** {@return these inputs and bytes} */
+    public Inputs andBytes(String source, byte[] bytes) {
+        Objects.requireNonNull(bytes);
+        return and(source, new NamedInput(source, () -> new ByteArrayInputStream(bytes), true));
+    }
+
+    /** {@return these inputs and a stream} */
+    public Inputs andStream(String source, InputStream stream) {
+        return andStream(source, stream, source);
+    }
+
+    /** {@return these inputs and a stream, which problems call by the given name} */
+    public Inputs andStream(String source, InputStream stream, String name) {
+        Objects.requireNonNull(stream);
+        return and(source, new NamedInput(name, () -> new Unclosed(stream), false));
+    }
+
+    private Inputs and(String source, Input input) {
+        Map<String, Input> more = new LinkedHashMap<>(bySource);
+        more.put(Objects.requireNonNull(source), input);
+        return new Inputs(more);
+    }
+
+    Map<String, Input> bySource() {
+        return bySource;
+    }
+
+    /** Opens a stream. */
+    private interface Opening {
+        InputStream open() throws IOException;
+    }
+
+    /** Whether an input can be read once more, to show the line of a problem. */
+    static boolean isRereadable(Input input) {
+        return input instanceof FileInput || input instanceof NamedInput named && named.rereadable();
+    }
+
+    private record NamedInput(String name, Opening opening, boolean rereadable) implements Input {
+        @Override
+        public InputStream open() throws IOException {
+            return opening.open();
+        }
+    }
+
+    /** A stream that stays open for the one who opened it. */
+    private static final class Unclosed extends FilterInputStream {
+        Unclosed(InputStream in) {
+            super(in);
+        }
+
+        @Override
+        public void close() {
+            // not ours to close
+        }
+    }
+}

@@ -1,0 +1,212 @@
+package dev.morphema;
+
+import dev.morphema.check.CheckedMapping;
+import dev.morphema.engine.Program;
+import dev.morphema.engine.Run;
+import dev.morphema.format.Input;
+import dev.morphema.format.RecordReader;
+import dev.morphema.format.TargetFormat.Document;
+import dev.morphema.format.TargetFormat.DocumentWriter;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.NearNames;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.NoSuchFileException;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/** A mapping that was checked and can be run. Immutable and safe for use by many threads at the same time. */
+public final class Mapping {
+    private final Program program;
+
+    Mapping(Program program) {
+        this.program = program;
+    }
+
+    /** {@return the names of the sources, in written order} */
+    public List<String> sources() {
+        return program.mapping().sources().stream()
+                .map(source -> source.decl().name().text())
+                .toList();
+    }
+
+    /** {@return the names of the targets, in written order} */
+    public List<String> targets() {
+        return program.mapping().targets().stream()
+                .map(target -> target.decl().name().text())
+                .toList();
+    }
+
+    /** {@return the names of the parameters, in written order} */
+    public List<String> params() {
+        return program.mapping().params().stream()
+                .map(param -> param.decl().name().text())
+                .toList();
+    }
+
+    /** As {@link #run(Inputs, Outputs, RunOptions)}, with the default options. */
+    public Result run(Inputs inputs, Outputs outputs) {
+        return run(inputs, outputs, RunOptions.DEFAULT);
+    }
+
+    /**
+     * Runs the mapping. The outputs appear when all of them are whole; after a failure what stood there before is
+     * untouched.
+     *
+     * @param inputs one for each source
+     * @param outputs for some or all targets
+     * @throws ProblemException if the run failed: by the data, by a file, or by a name that the mapping does not have
+     */
+    public Result run(Inputs inputs, Outputs outputs, RunOptions options) {
+        checkNames(inputs, outputs, options);
+        Map<Integer, StagedOutput> staged = new LinkedHashMap<>();
+        try {
+            for (int i = 0; i < targets().size(); i++) {
+                StagedOutput.Opening opening = outputs.byTarget().get(targets().get(i));
+                if (opening != null) {
+                    staged.put(i, opened(opening));
+                }
+            }
+            Result result = write(inputs, staged, outputs, options);
+            for (StagedOutput output : staged.values()) {
+                output.close();
+            }
+            for (StagedOutput output : staged.values()) {
+                output.commit();
+            }
+            staged.clear();
+            return result;
+        } catch (IOException e) {
+            throw new ProblemException(
+                    Problem.error(Code.NOT_WRITTEN, "The output cannot be written: " + reason(e) + "."), e);
+        } finally {
+            staged.values().forEach(StagedOutput::discard);
+        }
+    }
+
+    private static StagedOutput opened(StagedOutput.Opening opening) {
+        try {
+            return opening.open();
+        } catch (IOException e) {
+            throw new ProblemException(
+                    Problem.error(Code.NOT_WRITTEN, "The output cannot be opened: " + reason(e) + "."), e);
+        }
+    }
+
+    private Result write(Inputs inputs, Map<Integer, StagedOutput> staged, Outputs outputs, RunOptions options)
+            throws IOException {
+        boolean dry = outputs.byTarget().isEmpty();
+        try {
+            Run.Outcome outcome = Run.run(
+                    program,
+                    options.params(),
+                    source -> {
+                        CheckedMapping.Source checked =
+                                program.mapping().sources().get(source);
+                        return opened(inputs, checked);
+                    },
+                    target -> {
+                        StagedOutput output = staged.get(target);
+                        return output == null && !dry
+                                ? null
+                                : writer(target, output == null ? OutputStream.nullOutputStream() : output.bytes());
+                    });
+            return result(outcome, inputs);
+        } catch (ProblemException e) {
+            throw new ProblemException(
+                    e.problems().stream().map(p -> InputLines.shown(p, inputs)).toList());
+        }
+    }
+
+    private static RecordReader opened(Inputs inputs, CheckedMapping.Source source) throws IOException {
+        String name = source.decl().name().text();
+        Input input = inputs.bySource().get(name);
+        try {
+            return source.format().open(input, source.projection(), source.options());
+        } catch (IOException e) {
+            throw new ProblemException(
+                    Problem.error(
+                                    e instanceof NoSuchFileException ? Code.FILE_NOT_FOUND : Code.NOT_READABLE,
+                                    "The input of the source " + name + " cannot be read: " + reason(e) + ".")
+                            .withValue(input.name()),
+                    e);
+        }
+    }
+
+    private @Nullable DocumentWriter writer(int target, OutputStream out) throws IOException {
+        CheckedMapping.Target checked = program.mapping().targets().get(target);
+        return checked.format().open(out, new Document(checked.options(), checked.columns(), checked.prefixes()));
+    }
+
+    private Result result(Run.Outcome outcome, Inputs inputs) {
+        Map<String, Long> read = new LinkedHashMap<>();
+        for (int i = 0; i < sources().size(); i++) {
+            read.put(sources().get(i), outcome.read().get(i));
+        }
+        Map<String, Long> written = new LinkedHashMap<>();
+        for (int i = 0; i < targets().size(); i++) {
+            written.put(targets().get(i), outcome.written().get(i));
+        }
+        List<Problem> warnings = outcome.warnings().stream()
+                .map(problem -> InputLines.shown(problem, inputs))
+                .toList();
+        return new Result(read, written, warnings);
+    }
+
+    private void checkNames(Inputs inputs, Outputs outputs, RunOptions options) {
+        List<Problem> problems = new ArrayList<>();
+        unknown(inputs.bySource().keySet(), sources(), Code.UNKNOWN_SOURCE, "source", problems);
+        unknown(outputs.byTarget().keySet(), targets(), Code.UNKNOWN_TARGET, "target", problems);
+        unknown(options.params().keySet(), params(), Code.PARAMETER, "parameter", problems);
+        for (String source : sources()) {
+            if (!inputs.bySource().containsKey(source)) {
+                problems.add(Problem.error(Code.MISSING_INPUT, "The source " + source + " has no input."));
+            }
+        }
+        if (!problems.isEmpty()) {
+            throw new ProblemException(problems);
+        }
+    }
+
+    private static void unknown(
+            Collection<String> given, List<String> known, Code code, String what, List<Problem> problems) {
+        for (String name : given) {
+            if (!known.contains(name)) {
+                problems.add(Problem.error(code, "The mapping has no " + what + " " + name + ".")
+                        .withHelp(NearNames.proposal(name, known).orElse(null)));
+            }
+        }
+    }
+
+    private static String reason(IOException e) {
+        if (e instanceof NoSuchFileException) {
+            return "there is no such file: " + e.getMessage();
+        }
+        if (e instanceof AccessDeniedException) {
+            return "access is denied: " + e.getMessage();
+        }
+        return String.valueOf(e.getMessage());
+    }
+
+    /**
+     * {@return what turns messages of one source into messages of one target, in memory}
+     *
+     * @throws ProblemException if the mapping has no such source or target, or needs another source
+     */
+    public Messages messages(String source, String target) {
+        return messages(source, target, RunOptions.DEFAULT);
+    }
+
+    /** As {@link #messages(String, String)}, with options that hold for all messages. */
+    public Messages messages(String source, String target, RunOptions options) {
+        checkNames(Inputs.bytes(source, new byte[0]), Outputs.stream(target, OutputStream.nullOutputStream()), options);
+        return new Messages(this, source, target, options);
+    }
+}

@@ -1,0 +1,74 @@
+package dev.morphema;
+
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import java.io.ByteArrayOutputStream;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/** Turns messages into messages, in memory. Immutable and safe for use by many threads at the same time. */
+public final class Messages {
+    private final Mapping mapping;
+    private final String source;
+    private final String target;
+    private final RunOptions options;
+
+    Messages(Mapping mapping, String source, String target, RunOptions options) {
+        this.mapping = mapping;
+        this.source = source;
+        this.target = target;
+        this.options = options;
+    }
+
+    /** What became of one message. Immutable. */
+    public static final class Answer {
+        private final byte @Nullable [] message;
+        private final List<Problem> problems;
+
+        private Answer(byte @Nullable [] message, List<Problem> problems) {
+            this.message = message;
+            this.problems = List.copyOf(problems);
+        }
+
+        /** {@return the message, empty if it could not be made; the array is the caller's} */
+        public Optional<byte[]> message() {
+            return Optional.ofNullable(message).map(byte[]::clone);
+        }
+
+        /** {@return what went wrong or was odd} */
+        public List<Problem> problems() {
+            return problems;
+        }
+    }
+
+    /**
+     * {@return the message that the given one becomes}
+     *
+     * @param message in the format of the source, never changed
+     * @throws ProblemException if that is not possible
+     */
+    public byte[] transform(byte[] message) {
+        Objects.requireNonNull(message);
+        ByteArrayOutputStream out = new ByteArrayOutputStream(message.length * 2);
+        run(message, out);
+        return out.toByteArray();
+    }
+
+    /** {@return the message that the given one becomes, or why not, with all warnings; never throws for bad messages} */
+    public Answer attempt(byte[] message) {
+        Objects.requireNonNull(message);
+        ByteArrayOutputStream out = new ByteArrayOutputStream(message.length * 2);
+        try {
+            Result result = run(message, out);
+            return new Answer(out.toByteArray(), result.warnings());
+        } catch (ProblemException e) {
+            return new Answer(null, e.problems());
+        }
+    }
+
+    private Result run(byte[] message, ByteArrayOutputStream out) {
+        return mapping.run(Inputs.bytes(source, message), Outputs.stream(target, out), options);
+    }
+}

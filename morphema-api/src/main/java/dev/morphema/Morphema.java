@@ -1,0 +1,123 @@
+package dev.morphema;
+
+import dev.morphema.check.Checker;
+import dev.morphema.check.Environment;
+import dev.morphema.engine.Compiler;
+import dev.morphema.engine.Program;
+import dev.morphema.format.FormatRegistry;
+import dev.morphema.formats.StandardFormats;
+import dev.morphema.function.FunctionTable;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Checks and loads mappings. Immutable and safe for use by many threads.
+ *
+ * <pre>{@code
+ * Mapping mapping = Morphema.standard().load(Path.of("arrival.morphema"));
+ * Result result = mapping.run(
+ *         Inputs.file("manifest", Path.of("manifest.csv")),
+ *         Outputs.file("notice", Path.of("notice.xml")));
+ * }</pre>
+ */
+public final class Morphema {
+    private static final Morphema STANDARD = new Morphema(StandardFormats.registry(), FunctionTable.standard());
+
+    private final FormatRegistry formats;
+    private final FunctionTable functions;
+
+    private Morphema(FormatRegistry formats, FunctionTable functions) {
+        this.formats = formats;
+        this.functions = functions;
+    }
+
+    /** {@return Morphema with the formats and functions that come with it} */
+    public static Morphema standard() {
+        return STANDARD;
+    }
+
+    /**
+     * {@return the mapping of a file, if it can be run, with all problems}
+     *
+     * <p>Samples and tables are looked for relative to the folder of the file. A file that cannot be read is a problem
+     * too.
+     */
+    public Checked check(Path file) {
+        return check(new FolderOrigin(file));
+    }
+
+    /**
+     * {@return the mapping of a text, if it can be run, with all problems}
+     *
+     * @param name what problems call the text
+     * @param text the mapping
+     * @param folder where samples and tables are looked for
+     */
+    public Checked check(String name, String text, Path folder) {
+        return check(new FolderOrigin(name, text, folder));
+    }
+
+    /**
+     * {@return the mapping of a resource on the class path, if it can be run, with all problems}
+     *
+     * <p>Samples and tables are resources too, relative to that of the mapping.
+     *
+     * @param loader finds the resources
+     * @param resource the mapping's name, such as {@code mappings/arrival.morphema}
+     */
+    public Checked check(ClassLoader loader, String resource) {
+        return check(new ResourceOrigin(loader, resource));
+    }
+
+    /**
+     * {@return the mapping of a file}
+     *
+     * @throws ProblemException if it has errors
+     */
+    public Mapping load(Path file) {
+        return check(file).orThrow();
+    }
+
+    /**
+     * {@return the mapping of a text}, as {@link #check(String, String, Path)} takes it
+     *
+     * @throws ProblemException if it has errors
+     */
+    public Mapping load(String name, String text, Path folder) {
+        return check(name, text, folder).orThrow();
+    }
+
+    /**
+     * {@return the mapping of a resource}, as {@link #check(ClassLoader, String)} takes it
+     *
+     * @throws ProblemException if it has errors
+     */
+    public Mapping load(ClassLoader loader, String resource) {
+        return check(loader, resource).orThrow();
+    }
+
+    private Checked check(MappingOrigin origin) {
+        UseLoader.Loaded loaded = UseLoader.load(origin);
+        List<Problem> problems = new ArrayList<>(loaded.problems());
+        if (!problems.isEmpty()) {
+            // What a broken text seems to mean would only hide what is broken.
+            return new Checked(null, problems);
+        }
+        Environment environment = new Environment(formats, functions, loaded::find);
+        Checker.Result checked = Checker.check(loaded.trees(), environment);
+        problems.addAll(checked.problems());
+        if (problems.stream().anyMatch(Problem::isError)) {
+            return new Checked(null, problems);
+        }
+        try {
+            Program program = Compiler.compile(checked.mapping());
+            return new Checked(new Mapping(program), problems);
+        } catch (ProblemException e) {
+            problems.addAll(e.problems());
+            return new Checked(null, problems);
+        }
+    }
+}

@@ -1,0 +1,54 @@
+package dev.morphema;
+
+import java.io.OutputStream;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Objects;
+
+/**
+ * The outputs of a run, each for a target of the mapping. Targets without an output are not written. An output appears
+ * as a whole after a run that succeeded, or not at all. Immutable.
+ */
+public final class Outputs {
+    /** No outputs: the mapping runs, and what it would write is thrown away. */
+    public static final Outputs NONE = new Outputs(Map.of());
+
+    private final Map<String, StagedOutput.Opening> byTarget;
+
+    private Outputs(Map<String, StagedOutput.Opening> byTarget) {
+        this.byTarget = byTarget;
+    }
+
+    /** {@return one output: a file, which takes the place of one that stands there} */
+    public static Outputs file(String target, Path file) {
+        return NONE.andFile(target, file);
+    }
+
+    /** {@return one output: a stream, which is flushed; who opened it closes it} */
+    public static Outputs stream(String target, OutputStream stream) {
+        return NONE.andStream(target, stream);
+    }
+
+    /** {@return these outputs and a file} */
+    public Outputs andFile(String target, Path file) {
+        Objects.requireNonNull(file);
+        return and(target, () -> StagedOutput.file(file));
+    }
+
+    /** {@return these outputs and a stream} */
+    public Outputs andStream(String target, OutputStream stream) {
+        Objects.requireNonNull(stream);
+        return and(target, () -> StagedOutput.stream(stream));
+    }
+
+    private Outputs and(String target, StagedOutput.Opening opening) {
+        Map<String, StagedOutput.Opening> more = new LinkedHashMap<>(byTarget);
+        more.put(Objects.requireNonNull(target), opening);
+        return new Outputs(more);
+    }
+
+    Map<String, StagedOutput.Opening> byTarget() {
+        return byTarget;
+    }
+}

@@ -1,0 +1,145 @@
+package dev.morphema;
+
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.AtomicMoveNotSupportedException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.util.UUID;
+
+/**
+ * An output that waits until the run has succeeded: a temporary file beside the one it will become, or a spool for a
+ * stream. Not thread-safe.
+ */
+abstract class StagedOutput {
+    /** Makes a staged output when a run begins. */
+    @FunctionalInterface
+    interface Opening {
+        StagedOutput open() throws IOException;
+    }
+
+    private final OutputStream bytes;
+
+    private StagedOutput(OutputStream bytes) {
+        this.bytes = bytes;
+    }
+
+    /** {@return where the bytes go for now} */
+    final OutputStream bytes() {
+        return bytes;
+    }
+
+    /** Ends the writing; what stands at the output's place is still untouched. */
+    final void close() throws IOException {
+        bytes.close();
+    }
+
+    /** Puts the output into its place. */
+    abstract void commit() throws IOException;
+
+    /** Throws away what was written so far. */
+    abstract void discard();
+
+    static StagedOutput file(Path file) throws IOException {
+        // A link is followed: the file behind it is replaced, not the link.
+        Path place = Files.exists(file) ? file.toRealPath() : file.toAbsolutePath();
+        if (Files.isDirectory(place)) {
+            throw new ProblemException(Problem.error(Code.NOT_WRITTEN, file + " is a folder, an output is a file."));
+        }
+        Path folder = place.getParent();
+        if (folder == null || !Files.isDirectory(folder)) {
+            throw new ProblemException(
+                    Problem.error(Code.NOT_WRITTEN, "There is no folder for the output " + file + ".")
+                            .withHelp("make the folder first"));
+        }
+        if (Files.exists(place) && !Files.isRegularFile(place)) {
+            // A pipe or device, such as /dev/null, cannot be replaced; it is written like a stream.
+            return new Replayed(Files.newOutputStream(place), true);
+        }
+        Path temporary = folder.resolve("." + place.getFileName() + "." + UUID.randomUUID() + ".morphema-part");
+        return new Moved(temporary, place);
+    }
+
+    static StagedOutput stream(OutputStream stream) {
+        return new Replayed(stream, false);
+    }
+
+    /** A temporary file that is moved into its place. */
+    private static final class Moved extends StagedOutput {
+        private final Path temporary;
+        private final Path place;
+
+        Moved(Path temporary, Path place) throws IOException {
+            super(new BufferedOutputStream(Files.newOutputStream(temporary, StandardOpenOption.CREATE_NEW), 1 << 16));
+            this.temporary = temporary;
+            this.place = place;
+        }
+
+        @Override
+        void commit() throws IOException {
+            try {
+                Files.move(temporary, place, StandardCopyOption.ATOMIC_MOVE);
+            } catch (AtomicMoveNotSupportedException e) {
+                Files.move(temporary, place, StandardCopyOption.REPLACE_EXISTING);
+            }
+        }
+
+        @Override
+        void discard() {
+            try {
+                close();
+            } catch (IOException e) {
+                // what was not written is of no use any more
+            }
+            try {
+                Files.deleteIfExists(temporary);
+            } catch (IOException e) {
+                // the failure that led here is the one to be told
+            }
+        }
+    }
+
+    /** A spool that is copied to a stream in the end. */
+    private static final class Replayed extends StagedOutput {
+        private final OutputStream stream;
+        private final boolean ours;
+
+        Replayed(OutputStream stream, boolean ours) {
+            super(new Spool());
+            this.stream = stream;
+            this.ours = ours;
+        }
+
+        @Override
+        void commit() throws IOException {
+            try (Spool spool = (Spool) bytes()) {
+                spool.copyTo(stream);
+                stream.flush();
+            } finally {
+                closeOurs();
+            }
+        }
+
+        @Override
+        void discard() {
+            ((Spool) bytes()).delete();
+            try {
+                closeOurs();
+            } catch (IOException e) {
+                // the failure that led here is the one to be told
+            }
+        }
+
+        private void closeOurs() throws IOException {
+            if (ours) {
+                stream.close();
+            }
+        }
+    }
+}

@@ -1,0 +1,78 @@
+package dev.morphema;
+
+import dev.morphema.format.Input;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.syntax.Decl;
+import dev.morphema.syntax.MappingTree;
+import dev.morphema.syntax.Parser;
+import dev.morphema.syntax.SourceText;
+import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** Reads a mapping and those that it uses. */
+final class UseLoader {
+    private final List<MappingTree> trees = new ArrayList<>();
+    private final List<Problem> problems = new ArrayList<>();
+    private final Map<SourceText, MappingOrigin> origins = new HashMap<>();
+    private final Set<String> seen = new HashSet<>();
+
+    private UseLoader() {}
+
+    /** All texts that make up one mapping; the first is the mapping itself. */
+    record Loaded(List<MappingTree> trees, List<Problem> problems, Map<SourceText, MappingOrigin> origins) {
+        /** {@return a file that one of the texts names} */
+        Input find(SourceText from, String path) {
+            return origins.get(from).file(path);
+        }
+    }
+
+    static Loaded load(MappingOrigin origin) {
+        UseLoader loader = new UseLoader();
+        loader.read(origin, null);
+        return new Loaded(loader.trees, loader.problems, loader.origins);
+    }
+
+    private void read(MappingOrigin origin, Decl.@Nullable Use use) {
+        if (!seen.add(origin.name())) {
+            return;
+        }
+        String text;
+        try {
+            text = origin.text();
+        } catch (IOException e) {
+            problems.add(unreadable(origin, use, e));
+            return;
+        }
+        SourceText source = new SourceText(origin.name(), text);
+        origins.put(source, origin);
+        Parser.Result parsed = Parser.parse(source);
+        trees.add(parsed.tree());
+        problems.addAll(parsed.problems());
+        for (Decl decl : parsed.tree().declarations()) {
+            if (decl instanceof Decl.Use next) {
+                read(origin.use(next.file()), next);
+            } else if (use != null
+                    && (decl instanceof Decl.Source || decl instanceof Decl.Target || decl instanceof Decl.Param)) {
+                problems.add(decl.span()
+                        .error(Code.SYNTAX, "A mapping that others use has no sources, targets or parameters.")
+                        .withHelp("it holds prefixes, tables, lets and defines"));
+            }
+        }
+    }
+
+    private static Problem unreadable(MappingOrigin origin, Decl.@Nullable Use use, IOException e) {
+        boolean bytes = e instanceof CharacterCodingException;
+        Problem problem = bytes
+                ? Problem.error(Code.NOT_READABLE, "The mapping " + origin.name() + " is not a text in UTF-8.")
+                : Problem.error(Code.FILE_NOT_FOUND, "The mapping " + origin.name() + " cannot be read.");
+        return use == null ? problem : problem.at(use.fileSpan().location());
+    }
+}

@@ -1,0 +1,121 @@
+package dev.morphema.cli;
+
+import dev.morphema.Inputs;
+import dev.morphema.Mapping;
+import dev.morphema.Morphema;
+import dev.morphema.Outputs;
+import dev.morphema.Result;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.Callable;
+import java.util.stream.Stream;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Parameters;
+
+/** {@code morphema demo}: lays out the demo and runs it. */
+@Command(
+        name = "demo",
+        description = {
+            "Convert the demo manifest of a harbour: rows of CSV become a nested arrival notice in XML and a list in JSON.",
+            "The mapping and its files are laid out in a folder, to be looked into and changed; what stands there already stays."
+        },
+        mixinStandardHelpOptions = true)
+final class DemoCommand implements Callable<Integer>, Common.Holder {
+    private static final List<String> FILES =
+            List.of("arrival.morphema", "samples/manifest.csv", "tables/commodities.csv", "tables/berths.csv");
+    private static final int LINES_SHOWN = 16;
+
+    private final Terminal terminal;
+
+    @Mixin
+    private Common common = new Common();
+
+    @Parameters(
+            paramLabel = "FOLDER",
+            arity = "0..1",
+            defaultValue = "morphema-demo",
+            description = "Where the demo is laid out; ${DEFAULT-VALUE} if none is given.")
+    private Path folder = Path.of("morphema-demo");
+
+    DemoCommand(Terminal terminal) {
+        this.terminal = terminal;
+    }
+
+    @Override
+    public Common common() {
+        return common;
+    }
+
+    @Override
+    public Integer call() {
+        long start = System.nanoTime();
+        layOut();
+        Path mappingFile = folder.resolve("arrival.morphema");
+        Mapping mapping = Morphema.standard().load(mappingFile);
+        Map<String, String> outputs = new LinkedHashMap<>();
+        outputs.put("notice", folder.resolve("out/notice.xml").toString());
+        outputs.put("terminal", folder.resolve("out/terminal.json").toString());
+        Outputs files = Outputs.NONE;
+        for (Map.Entry<String, String> output : outputs.entrySet()) {
+            files = files.andFile(output.getKey(), Path.of(output.getValue()));
+        }
+        Path manifest = folder.resolve("samples/manifest.csv");
+        Result result = mapping.run(Inputs.file("manifest", manifest), files);
+        long nanos = System.nanoTime() - start;
+
+        PrintWriter out = terminal.text();
+        out.println("mapping " + mappingFile);
+        out.println("input   " + manifest);
+        new Account(out).print(result, outputs, nanos);
+        new ProblemPrinter(out, true).print(result.warnings());
+        outputs.values().forEach(this::show);
+        out.println();
+        out.println("Change " + mappingFile + " and run: morphema run " + mappingFile + " --in " + manifest
+                + " --out terminal=-");
+        return ExitCode.GOOD;
+    }
+
+    private void layOut() {
+        try {
+            Files.createDirectories(folder.resolve("out"));
+            for (String file : FILES) {
+                Path place = folder.resolve(file);
+                if (!Files.exists(place)) {
+                    Files.createDirectories(Objects.requireNonNull(place.getParent()));
+                    try (InputStream in = DemoCommand.class.getResourceAsStream("/demo/" + file)) {
+                        Files.copy(Objects.requireNonNull(in), place);
+                    }
+                }
+            }
+        } catch (IOException e) {
+            throw new ProblemException(
+                    Problem.error(
+                                    Code.NOT_WRITTEN,
+                                    "The demo cannot be laid out in " + folder + ": " + e.getMessage() + ".")
+                            .withHelp("name another folder: morphema demo FOLDER"),
+                    e);
+        }
+    }
+
+    private void show(String file) {
+        PrintWriter out = terminal.text();
+        out.println();
+        out.println("--- the first lines of " + file);
+        try (Stream<String> lines = Files.lines(Path.of(file))) {
+            lines.limit(LINES_SHOWN).forEach(out::println);
+        } catch (IOException e) {
+            throw new ProblemException(Problem.error(Code.NOT_READABLE, file + " cannot be read again."), e);
+        }
+    }
+}

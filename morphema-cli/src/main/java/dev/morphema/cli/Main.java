@@ -1,0 +1,91 @@
+package dev.morphema.cli;
+
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+
+/** The command {@code morphema}. */
+@Command(
+        name = "morphema",
+        description = "Turns messages of one system into messages of another, by a mapping.",
+        subcommands = {DemoCommand.class, RunCommand.class, CheckCommand.class},
+        versionProvider = Version.class,
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "COMMAND",
+        footerHeading = "%nExit codes%n",
+        footer = {
+            "  0    all is well",
+            "  1    the data is not as the mapping needs it",
+            "  2    the mapping is wrong",
+            "  3    the command was used wrongly",
+            "  4    a file cannot be read or written",
+            "  130  interrupted"
+        })
+public final class Main {
+    private Main() {}
+
+    /** Runs the command and ends with its exit code. */
+    public static void main(String[] args) {
+        // Standard streams in UTF-8 whatever the machine's encoding is; results go to standard output as bytes.
+        OutputStream out = new FileOutputStream(FileDescriptor.out);
+        OutputStream err = new FileOutputStream(FileDescriptor.err);
+        System.exit(run(args, System.in, out, err));
+    }
+
+    /**
+     * {@return the exit code of the command}
+     *
+     * @param args the words of the command line
+     * @param in standard input
+     * @param out standard output, which gets results
+     * @param err standard error, which gets everything else
+     */
+    public static int run(String[] args, InputStream in, OutputStream out, OutputStream err) {
+        PrintWriter words = new PrintWriter(new OutputStreamWriter(err, StandardCharsets.UTF_8), true);
+        PrintWriter text = new PrintWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8), true);
+        Terminal terminal = new Terminal(in, out, text, words);
+        CommandLine line = new CommandLine(new Main(), new Terminal.Factory(terminal))
+                .setOut(text)
+                .setErr(words)
+                .setCaseInsensitiveEnumValuesAllowed(true)
+                .setExecutionExceptionHandler((e, command, parsed) -> failed(e, command, words))
+                .setParameterExceptionHandler((e, rest) -> {
+                    words.println("morphema: " + e.getMessage());
+                    CommandLine.UnmatchedArgumentException.printSuggestions(e, words);
+                    words.println("try: " + e.getCommandLine().getCommandSpec().qualifiedName() + " --help");
+                    return ExitCode.USAGE;
+                });
+        int code = line.execute(args);
+        text.flush();
+        words.flush();
+        return code;
+    }
+
+    private static int failed(Exception e, CommandLine command, PrintWriter words) {
+        Common common = command.getCommand() instanceof Common.Holder holder ? holder.common() : new Common();
+        if (e instanceof ProblemException failure) {
+            List<Problem> problems = failure.problems();
+            new ProblemPrinter(words, !common.hideValues()).print(problems);
+            if (common.debug()) {
+                e.printStackTrace(words);
+            }
+            return ExitCode.of(problems);
+        }
+        words.println("morphema: something went wrong inside: " + e);
+        if (common.debug()) {
+            e.printStackTrace(words);
+        } else {
+            words.println("This is a fault of Morphema, not of your files; --debug shows where it arose.");
+        }
+        return ExitCode.FAULT;
+    }
+}

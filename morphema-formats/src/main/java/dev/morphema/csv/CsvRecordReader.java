@@ -1,0 +1,171 @@
+package dev.morphema.csv;
+
+import de.siegmar.fastcsv.reader.CloseableIterator;
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
+import dev.morphema.format.Input;
+import dev.morphema.format.Options;
+import dev.morphema.format.Projection;
+import dev.morphema.format.RecordReader;
+import dev.morphema.formats.Decoding;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.InputLocation;
+import dev.morphema.problem.NearNames;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Value;
+import java.io.IOException;
+import java.io.Reader;
+import java.io.UncheckedIOException;
+import java.nio.charset.CharacterCodingException;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** Reads the rows of one CSV input. */
+final class CsvRecordReader implements RecordReader {
+    private final Input input;
+    private final Projection projection;
+    private final CsvRowHandler rows;
+    private final Reader characters;
+    private final CloseableIterator<Value> iterator;
+    private final List<Problem> warnings = new ArrayList<>();
+    private final long skipped;
+    private boolean started;
+    private final @Nullable List<String> columns;
+    private final boolean header;
+
+    CsvRecordReader(Input input, Projection projection, Options options) throws IOException {
+        this.input = input;
+        this.projection = projection;
+        this.columns = options.texts("columns").orElse(null);
+        this.header = options.isOn("header", columns == null);
+        this.characters = Decoding.reader(input.open(), options.encoding());
+        this.skipped = skipLines(options.count("skip", 0));
+        this.rows = new CsvRowHandler(
+                input.name(),
+                skipped,
+                options.isOn("trim", false),
+                options.text("blank", "absent").equals("absent"));
+        this.iterator = CsvReader.builder()
+                .fieldSeparator(options.text("delimiter", ","))
+                .quoteCharacter(options.text("quote", "\"").charAt(0))
+                .allowUnclosedQuote(false)
+                .trimWhitespacesAroundQuotes(options.isOn("trim", false))
+                .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
+                .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
+                .skipEmptyLines(true)
+                .build(rows, characters)
+                .iterator();
+    }
+
+    private long skipLines(int count) throws IOException {
+        for (int line = 0; line < count; line++) {
+            int c = characters.read();
+            while (c >= 0 && c != '\n') {
+                c = characters.read();
+            }
+        }
+        return count;
+    }
+
+    @Override
+    public boolean isSequence() {
+        return true;
+    }
+
+    @Override
+    public @Nullable Value next() throws IOException {
+        try {
+            if (!started) {
+                started = true;
+                begin();
+            }
+            return iterator.hasNext() ? iterator.next() : null;
+        } catch (CsvParseException e) {
+            throw fault(e);
+        } catch (UncheckedIOException e) {
+            if (e.getCause() instanceof CharacterCodingException) {
+                throw wrongBytes();
+            }
+            throw e.getCause();
+        }
+    }
+
+    /** Reads the header, and finds out which columns are wanted. */
+    private void begin() {
+        List<String> names = columns;
+        if (header && iterator.hasNext()) {
+            iterator.next();
+            names = columns == null ? rows.header() : columns;
+        } else if (header) {
+            names = columns == null ? List.of() : columns;
+        }
+        if (names != null) {
+            warnOfMissing(names);
+        }
+        rows.begin(projection, names);
+    }
+
+    private void warnOfMissing(List<String> names) {
+        if (projection.everything()) {
+            return;
+        }
+        for (int slot = 0; slot < projection.layout().size(); slot++) {
+            FieldName field = projection.layout().name(slot);
+            if (!names.contains(field.local())) {
+                warnings.add(Problem.warning(
+                                Code.MISSING_COLUMN,
+                                "The input has no column " + field.local() + ", so it is absent in every record.")
+                        .in(InputLocation.at(input.name(), skipped + 1, 0))
+                        .withHelp(NearNames.proposal(field.local(), names).orElse(null)));
+            }
+        }
+    }
+
+    @Override
+    public List<Problem> warnings() {
+        return warnings;
+    }
+
+    private ProblemException fault(CsvParseException e) {
+        String technical = String.valueOf(e.getMessage());
+        Throwable cause = e.getCause() == null ? e : e.getCause();
+        if (cause instanceof ProblemException problem) {
+            return problem;
+        }
+        if (cause instanceof CharacterCodingException) {
+            return wrongBytes();
+        }
+        long line = rows.nextLine();
+        Problem problem;
+        if (technical.contains("nclosed")) {
+            problem = Problem.error(Code.BAD_CSV, "A quote is opened in the row that begins here and never closed.")
+                    .withHelp("a quote inside a quoted cell is written twice: \"\"");
+        } else if (technical.contains("closing quote") || technical.contains("after")) {
+            problem = Problem.error(
+                            Code.BAD_CSV, "In the row that begins here, text follows the closing quote of a cell.")
+                    .withHelp(
+                            "a quote inside a quoted cell is written twice: \"\"; between cells stands the delimiter");
+        } else {
+            problem = Problem.error(Code.BAD_CSV, "The row that begins here cannot be read.")
+                    .withHelp(technical);
+        }
+        return new ProblemException(problem.in(InputLocation.at(input.name(), line, 0)), e);
+    }
+
+    private ProblemException wrongBytes() {
+        return new ProblemException(Problem.error(
+                        Code.BAD_ENCODING,
+                        "The bytes after this line are no characters in the encoding of this source.")
+                .in(InputLocation.at(input.name(), rows.nextLine(), 0))
+                .withHelp("name the encoding in the source: encoding = \"ISO-8859-1\""));
+    }
+
+    @Override
+    public void close() throws IOException {
+        characters.close();
+    }
+}

@@ -1,0 +1,161 @@
+package dev.morphema.csv;
+
+import de.siegmar.fastcsv.reader.AbstractBaseCsvCallbackHandler;
+import dev.morphema.format.Projection;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.InputLocation;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Layout;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.Origin;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import dev.morphema.value.WhiteSpace;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** Makes a record of the cells that the parser finds; makes none of cells that nobody wants. */
+final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
+    private static final int NOT_WANTED = -1;
+
+    private final String input;
+    private final long skippedLines;
+    private final boolean trim;
+    private final boolean blankIsAbsent;
+
+    /** Before the first record: the cells of the header. */
+    private final List<String> header = new ArrayList<>();
+
+    private boolean begun;
+    private @Nullable Projection projection;
+    private Layout layout = Layout.EMPTY;
+    /** The slot of each column; grows with the longest row if there are no names. */
+    private final List<Integer> slots = new ArrayList<>();
+
+    private boolean named;
+    private long number;
+    private long line;
+    private RecordValue.Builder record = RecordValue.builder();
+
+    CsvRowHandler(String input, long skippedLines, boolean trim, boolean blankIsAbsent) {
+        this.input = input;
+        this.skippedLines = skippedLines;
+        this.trim = trim;
+        this.blankIsAbsent = blankIsAbsent;
+    }
+
+    /** {@return the cells of the row that was read first; a column without name gets one from its number} */
+    List<String> header() {
+        List<String> names = new ArrayList<>();
+        for (int i = 0; i < header.size(); i++) {
+            String name = WhiteSpace.trim(header.get(i));
+            names.add(name.isEmpty() ? "column" + (i + 1) : name);
+        }
+        return names;
+    }
+
+    /** From now on rows become records with these columns; without names the columns are column1, column2 … */
+    void begin(Projection wanted, @Nullable List<String> names) {
+        begun = true;
+        projection = wanted;
+        named = names != null;
+        layout = wanted.layout();
+        if (names != null) {
+            if (wanted.everything()) {
+                layout = layout.withAll(names.stream().map(FieldName::of).toList());
+            }
+            names.forEach(this::addColumn);
+        }
+    }
+
+    private void addColumn(String name) {
+        FieldName field = FieldName.of(name);
+        int slot = layout.slot(field);
+        if (slot < 0 && projection != null && projection.everything()) {
+            layout = layout.withAll(List.of(field));
+            slot = layout.slot(field);
+        }
+        slots.add(slot < 0 ? NOT_WANTED : slot);
+    }
+
+    /** {@return the line on which the row at hand begins} */
+    long nextLine() {
+        return Math.max(1, line);
+    }
+
+    @Override
+    protected void handleBegin(long startingLineNumber) {
+        line = startingLineNumber + skippedLines;
+        if (begun) {
+            number++;
+            record = RecordValue.builder(layout, new Origin(input, number, line));
+        } else {
+            header.clear();
+        }
+    }
+
+    @Override
+    protected void handleField(int column, char[] buffer, int offset, int length, boolean quoted) {
+        if (!begun) {
+            header.add(new String(buffer, offset, length));
+            return;
+        }
+        if (column >= slots.size()) {
+            if (named) {
+                refuseExtra(buffer, offset, length);
+                return;
+            }
+            addColumn("column" + (column + 1));
+            record = grown();
+        }
+        int slot = slots.get(column);
+        if (slot != NOT_WANTED) {
+            Value value = cell(buffer, offset, length, quoted);
+            if (value != Nothing.ABSENT) {
+                record.add(slot, value);
+            }
+        }
+    }
+
+    /** The record so far, with room for one more column. */
+    private RecordValue.Builder grown() {
+        RecordValue before = record.build();
+        RecordValue.Builder builder = RecordValue.builder(layout, before.origin());
+        for (int i = 0; i < before.layout().size(); i++) {
+            Value value = before.get(i);
+            if (value != Nothing.ABSENT) {
+                builder.set(i, value);
+            }
+        }
+        return builder;
+    }
+
+    private Value cell(char[] buffer, int offset, int length, boolean quoted) {
+        String text = new String(buffer, offset, length);
+        if (trim && !quoted) {
+            text = WhiteSpace.trim(text);
+        }
+        return text.isEmpty() && !quoted && blankIsAbsent ? Nothing.ABSENT : TextValue.of(text);
+    }
+
+    private void refuseExtra(char[] buffer, int offset, int length) {
+        String text = new String(buffer, offset, length);
+        if (!WhiteSpace.isBlank(text)) {
+            throw new ProblemException(
+                    Problem.error(Code.BAD_CSV, "This row has more cells than there are columns: " + slots.size() + ".")
+                            .in(new InputLocation(input, number, line, 0, null, null))
+                            .withValue(text)
+                            .withHelp(
+                                    "a delimiter inside a cell needs quotes around the cell; more columns are named by columns = [ … ]"));
+        }
+    }
+
+    @Override
+    protected Value buildRecord() {
+        return begun ? record.build() : RecordValue.EMPTY;
+    }
+}

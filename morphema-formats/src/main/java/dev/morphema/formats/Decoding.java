@@ -1,0 +1,47 @@
+package dev.morphema.formats;
+
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.io.Reader;
+import java.nio.charset.Charset;
+import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
+
+/** From bytes to characters. Bytes that are none in the encoding are a failure, never a replacement character. */
+public final class Decoding {
+    private Decoding() {}
+
+    /**
+     * {@return the characters of a stream}
+     *
+     * <p>A byte order mark of UTF-8 or UTF-16 at the start is dropped, and decides the encoding.
+     *
+     * @param bytes closed with the reader
+     * @param charset the encoding where there is no byte order mark
+     * @throws IOException if reading fails; later a {@link java.nio.charset.CharacterCodingException} for wrong bytes
+     */
+    public static Reader reader(InputStream bytes, Charset charset) throws IOException {
+        BufferedInputStream in = new BufferedInputStream(bytes);
+        in.mark(3);
+        byte[] start = in.readNBytes(3);
+        in.reset();
+        Charset decided = charset;
+        if (start.length >= 3 && start[0] == (byte) 0xEF && start[1] == (byte) 0xBB && start[2] == (byte) 0xBF) {
+            decided = StandardCharsets.UTF_8;
+            in.skipNBytes(3);
+        } else if (start.length >= 2 && start[0] == (byte) 0xFF && start[1] == (byte) 0xFE) {
+            decided = StandardCharsets.UTF_16LE;
+            in.skipNBytes(2);
+        } else if (start.length >= 2 && start[0] == (byte) 0xFE && start[1] == (byte) 0xFF) {
+            decided = StandardCharsets.UTF_16BE;
+            in.skipNBytes(2);
+        }
+        return new InputStreamReader(
+                in,
+                decided.newDecoder()
+                        .onMalformedInput(CodingErrorAction.REPORT)
+                        .onUnmappableCharacter(CodingErrorAction.REPORT));
+    }
+}

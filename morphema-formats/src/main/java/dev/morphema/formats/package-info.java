@@ -1,0 +1,5 @@
+/** All formats that come with Morphema: {@link dev.morphema.formats.StandardFormats}, and what they share. */
+@NullMarked
+package dev.morphema.formats;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,241 @@
+package dev.morphema.json;
+
+import dev.morphema.format.Input;
+import dev.morphema.format.Projection;
+import dev.morphema.format.RecordReader;
+import dev.morphema.formats.Decoding;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.InputLocation;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.BooleanValue;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.Origin;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import java.io.IOException;
+import java.io.Reader;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import tools.jackson.core.JacksonException;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.JsonToken;
+import tools.jackson.core.ObjectReadContext;
+import tools.jackson.core.TokenStreamLocation;
+import tools.jackson.core.exc.JacksonIOException;
+import tools.jackson.core.exc.StreamConstraintsException;
+import tools.jackson.core.json.JsonFactory;
+
+/** Reads one JSON input. Fields that the mapping does not use are skipped, not stored. */
+final class JsonRecordReader implements RecordReader {
+    /** Field names of one input that are kept as objects; keys that are data could be without number. */
+    private static final int MOST_NAMES = 10_000;
+
+    private static final JsonFactory FACTORY = new JsonFactory();
+
+    private final String input;
+    private final Projection projection;
+    private final boolean lines;
+    private final Reader characters;
+    private final JsonParser parser;
+    private final Map<String, FieldName> names = new HashMap<>();
+    private boolean begun;
+    private boolean sequence;
+    private boolean done;
+    private long number;
+
+    JsonRecordReader(Input input, Projection projection, Charset encoding, boolean lines) throws IOException {
+        this.input = input.name();
+        this.projection = projection;
+        this.lines = lines;
+        this.characters = Decoding.reader(input.open(), encoding);
+        this.parser = FACTORY.createParser(ObjectReadContext.empty(), characters);
+    }
+
+    @Override
+    public boolean isSequence() throws IOException {
+        begin();
+        return sequence;
+    }
+
+    @Override
+    public @Nullable Value next() throws IOException {
+        begin();
+        return guarded(() -> {
+            if (done) {
+                return null;
+            }
+            if (!sequence) {
+                number = 0;
+                Value value = value(projection);
+                end();
+                return value;
+            }
+            JsonToken token = lines && number == 0 ? parser.currentToken() : parser.nextToken();
+            if (token == null || token == JsonToken.END_ARRAY && !lines) {
+                if (!lines) {
+                    end();
+                }
+                done = true;
+                return null;
+            }
+            number++;
+            return value(projection);
+        });
+    }
+
+    private void begin() throws IOException {
+        if (begun) {
+            return;
+        }
+        begun = true;
+        guarded(() -> {
+            JsonToken first = parser.nextToken();
+            sequence = lines || first == JsonToken.START_ARRAY;
+            if (first == null) {
+                done = true;
+                if (!lines) {
+                    throw new ProblemException(
+                            Problem.error(Code.BAD_JSON, "The input is empty; a JSON document is at least one value.")
+                                    .in(InputLocation.at(input, 1, 1)));
+                }
+            }
+            return null;
+        });
+    }
+
+    /** After the one value of a document there is nothing more. */
+    private void end() {
+        done = true;
+        if (parser.nextToken() != null) {
+            throw fault(
+                    "After the end of the document there is more.",
+                    "a file with one document a line is a source of the format jsonl");
+        }
+    }
+
+    private Value value(Projection wanted) {
+        JsonToken token = parser.currentToken();
+        return switch (token) {
+            case START_OBJECT -> object(wanted);
+            case START_ARRAY -> array(wanted);
+            case VALUE_STRING -> TextValue.of(parser.getString());
+            case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> number();
+            case VALUE_TRUE -> BooleanValue.TRUE;
+            case VALUE_FALSE -> BooleanValue.FALSE;
+            case VALUE_NULL -> Nothing.NULL;
+            default -> throw fault("Here a value is missing.", null);
+        };
+    }
+
+    private Value number() {
+        try {
+            return NumberValue.of(parser.getDecimalValue());
+        } catch (ArithmeticException e) {
+            throw new ProblemException(Problem.error(Code.LIMIT, "This number has more digits than a number can have.")
+                    .in(here()));
+        }
+    }
+
+    private Value array(Projection wanted) {
+        List<Value> items = new ArrayList<>();
+        while (parser.nextToken() != JsonToken.END_ARRAY) {
+            items.add(value(wanted));
+        }
+        return new ListValue(items);
+    }
+
+    private Value object(Projection wanted) {
+        TokenStreamLocation start = parser.currentTokenLocation();
+        RecordValue.Builder record = RecordValue.builder(wanted.layout(), new Origin(input, number, start.getLineNr()));
+        while (parser.nextToken() != JsonToken.END_OBJECT) {
+            FieldName name = name(parser.currentName());
+            parser.nextToken();
+            if (wanted.everything()) {
+                if (record.has(name)) {
+                    throw twice(name);
+                }
+                record.add(name, value(wanted.child(name)));
+            } else {
+                int slot = wanted.slot(name);
+                if (slot < 0) {
+                    parser.skipChildren();
+                } else if (record.has(name)) {
+                    throw twice(name);
+                } else {
+                    record.set(slot, value(wanted.child(slot)));
+                }
+            }
+        }
+        return record.build();
+    }
+
+    private ProblemException twice(FieldName name) {
+        return new ProblemException(Problem.error(Code.BAD_JSON, "This object has a field of the same name twice.")
+                .in(here())
+                .withValue(name.local()));
+    }
+
+    private FieldName name(String text) {
+        FieldName known = names.get(text);
+        if (known == null) {
+            known = FieldName.of(text);
+            if (names.size() < MOST_NAMES) {
+                names.put(text, known);
+            }
+        }
+        return known;
+    }
+
+    private InputLocation here() {
+        TokenStreamLocation at = parser.currentTokenLocation();
+        return new InputLocation(input, number, at.getLineNr(), at.getColumnNr(), null, null);
+    }
+
+    private ProblemException fault(String message, @Nullable String help) {
+        return new ProblemException(
+                Problem.error(Code.BAD_JSON, message).in(here()).withHelp(help));
+    }
+
+    private interface Reading {
+        @Nullable
+        Value read();
+    }
+
+    private @Nullable Value guarded(Reading reading) throws IOException {
+        try {
+            return reading.read();
+        } catch (JacksonIOException e) {
+            if (e.getCause() instanceof CharacterCodingException) {
+                throw new ProblemException(Problem.error(
+                                Code.BAD_ENCODING,
+                                "There are bytes that are no characters in the encoding of this source.")
+                        .in(here())
+                        .withHelp("name the encoding in the source: encoding = \"ISO-8859-1\""));
+            }
+            throw e.getCause();
+        } catch (StreamConstraintsException e) {
+            throw new ProblemException(
+                    Problem.error(Code.LIMIT, "The input goes beyond a limit: " + e.getOriginalMessage())
+                            .in(here()),
+                    e);
+        } catch (JacksonException e) {
+            throw new ProblemException(JsonFaults.explained(e, input), e);
+        }
+    }
+
+    @Override
+    public void close() throws IOException {
+        parser.close();
+        characters.close();
+    }
+}

@@ -1,0 +1,58 @@
+package dev.morphema.xml;
+
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.FieldName;
+
+/** What XML 1.0 and its namespaces allow as characters and names. */
+final class XmlCharacters {
+    private XmlCharacters() {}
+
+    /** Refuses a text with a character that XML 1.0 cannot hold, even as a reference (production 2, Char). */
+    static void check(String text) {
+        for (int i = 0; i < text.length(); ) {
+            int c = text.codePointAt(i);
+            boolean allowed = c >= 0x20 && c <= 0xD7FF
+                    || c == 0x9
+                    || c == 0xA
+                    || c == 0xD
+                    || c >= 0xE000 && c <= 0xFFFD
+                    || c >= 0x10000;
+            if (!allowed) {
+                throw new ProblemException(Problem.error(
+                                Code.NOT_WRITABLE,
+                                String.format("This text has the character U+%04X, which XML cannot hold.", c))
+                        .withHelp("replace(x, \"\\u{" + Integer.toHexString(c) + "}\", \"\") takes it away"));
+            }
+            i += Character.charCount(c);
+        }
+    }
+
+    /** Refuses what is no name without colon (Namespaces in XML, production 4, NCName). */
+    static void checkName(FieldName name) {
+        String local = name.local();
+        boolean good = !local.isEmpty()
+                && isStart(local.codePointAt(0))
+                && local.codePoints().allMatch(XmlCharacters::isPart);
+        if (!good) {
+            throw new ProblemException(
+                    Problem.error(Code.NOT_WRITABLE, "This cannot be the name of an element or attribute in XML.")
+                            .withValue(local)
+                            .withHelp("a name begins with a letter or _, and has letters, digits, _ - and . after it"));
+        }
+    }
+
+    private static boolean isStart(int c) {
+        return Character.isLetter(c) || c == '_';
+    }
+
+    private static boolean isPart(int c) {
+        return isStart(c)
+                || Character.isDigit(c)
+                || c == '-'
+                || c == '.'
+                || c == 0xB7
+                || Character.getType(c) == Character.NON_SPACING_MARK;
+    }
+}
