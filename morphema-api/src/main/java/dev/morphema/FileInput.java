@@ -17,4 +17,10 @@ record FileInput(Path file) implements Input {
     public InputStream open() throws IOException {
         return Files.newInputStream(file);
     }
+
+    /** A pipe gives its bytes only once. */
+    @Override
+    public boolean isRereadable() {
+        return Files.isRegularFile(file);
+    }
 }

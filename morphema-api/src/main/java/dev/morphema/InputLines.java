@@ -26,7 +26,7 @@ final class InputLines {
             return problem;
         }
         for (Input input : inputs.bySource().values()) {
-            if (input.name().equals(place.input()) && Inputs.isRereadable(input)) {
+            if (input.name().equals(place.input()) && input.isRereadable()) {
                 String line = line(input, place.line());
                 return line == null ? problem : problem.in(cut(place, line));
             }

@@ -84,12 +84,7 @@ public final class Inputs {
         InputStream open() throws IOException;
     }
 
-    /** Whether an input can be read once more, to show the line of a problem. */
-    static boolean isRereadable(Input input) {
-        return input instanceof FileInput || input instanceof NamedInput named && named.rereadable();
-    }
-
-    private record NamedInput(String name, Opening opening, boolean rereadable) implements Input {
+    private record NamedInput(String name, Opening opening, boolean isRereadable) implements Input {
         @Override
         public InputStream open() throws IOException {
             return opening.open();

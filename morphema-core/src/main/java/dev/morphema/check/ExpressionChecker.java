@@ -135,16 +135,13 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         Set<String> known = scope.all();
         known.addAll(checker.globals().names());
         String name = reference.name();
-        int minus = name.indexOf('-');
         String help;
-        if (minus > 0 && known.contains(name.substring(0, minus))) {
-            help = "a minus wants blanks around it: " + name.substring(0, minus) + " - " + name.substring(minus + 1);
-        } else if (ownFields != null && ownFields.find(name) != null) {
+        if (ownFields != null && ownFields.find(name) != null) {
             help = "a field of this block is named with a point before it: ." + name;
         } else if (checker.functionNames().contains(name)) {
             help = name + " is a function: " + name + "(…)";
         } else {
-            help = NearNames.proposal(name, known).orElse(null);
+            help = minusHelp(name, known);
         }
         checker.report(reference
                 .span()
@@ -240,9 +237,17 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             checker.report((flat
                             ? written.span().error(Code.UNKNOWN_FIELD, message)
                             : written.span().warning(Code.UNKNOWN_FIELD, message))
-                    .withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
+                    .withHelp(minusHelp(name.local(), known)));
         }
         return Objects.requireNonNull(type);
+    }
+
+    /** What may have been meant by a name that is not known, perhaps a subtraction. */
+    private static @Nullable String minusHelp(String name, Set<String> known) {
+        int minus = name.indexOf('-');
+        return minus > 0 && known.contains(name.substring(0, minus))
+                ? "a minus wants blanks around it: " + name.substring(0, minus) + " - " + name.substring(minus + 1)
+                : NearNames.proposal(name, known).orElse(null);
     }
 
     /** What is known of the value at a place in a source. */
@@ -476,12 +481,38 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                 return left.or(check(binary.right()));
             }
             case PLUS, MINUS, TIMES, DIVIDE, REMAINDER -> {
+                if (binary.operator() == Expr.Operator.PLUS && addsTexts(binary)) {
+                    return Type.of(Kind.NUMBER);
+                }
                 one(binary.left(), Want.NUMBER);
                 one(binary.right(), Want.NUMBER);
                 return Type.of(Kind.NUMBER);
             }
         }
         throw new IllegalStateException("no such operator");
+    }
+
+    /** Whether a + would join texts, which is reported: it only adds. */
+    private boolean addsTexts(Expr.Binary binary) {
+        boolean texts = false;
+        boolean reported = false;
+        for (Expr side : List.of(binary.left(), binary.right())) {
+            if (side instanceof Expr.Binary inner && inner.operator() == Expr.Operator.PLUS) {
+                reported |= addsTexts(inner);
+            } else {
+                texts |= one(side, Want.ANY).odd();
+            }
+        }
+        if (texts && !reported) {
+            checker.report(
+                    binary.operatorSpan()
+                            .error(
+                                    Code.WRONG_KIND,
+                                    "The sign + adds numbers, here it stands beside a text that is not a number.")
+                            .withHelp(
+                                    "texts are joined in a template: \"{a} {b}\"; a decimal comma needs the type number(',') in the source"));
+        }
+        return texts || reported;
     }
 
     private Type comparison(Expr.Binary binary) {

@@ -52,7 +52,7 @@ public final class Numbers {
         return NumberValue.parse(plain)
                 .orElseThrow(() -> Faults.fault(
                         Code.NOT_A_NUMBER,
-                        "This text is not a number with the decimal mark " + decimal + ".",
+                        "This text is not a number with the decimal mark \"" + decimal + "\".",
                         value,
                         null));
     }

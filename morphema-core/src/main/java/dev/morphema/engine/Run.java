@@ -96,6 +96,19 @@ public final class Run {
             return readAndWrite(writers);
         } catch (UncheckedIOException e) {
             throw e.getCause();
+        } catch (InputFault e) {
+            throw e.problem();
+        }
+    }
+
+    /** Carries a fault of an input out of the middle of an expression, which is not to blame for it. */
+    private static final class InputFault extends RuntimeException {
+        InputFault(ProblemException cause) {
+            super(cause);
+        }
+
+        ProblemException problem() {
+            return (ProblemException) getCause();
         }
     }
 
@@ -185,6 +198,8 @@ public final class Run {
             return records.isEmpty() ? Nothing.ABSENT : records.get(0);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
+        } catch (ProblemException e) {
+            throw new InputFault(e);
         }
     }
 

@@ -14,4 +14,9 @@ public interface Input {
      * @throws IOException if they cannot be had
      */
     InputStream open() throws IOException;
+
+    /** {@return whether it can be opened more than once, so that the place of a fault can be looked for} */
+    default boolean isRereadable() {
+        return false;
+    }
 }

@@ -83,6 +83,9 @@ final class BodyParser {
             return new Stmt.OwnText(token.span().to(value.span()), value);
         }
         if (token.is("=")) {
+            if (cursor.isRuleMark()) {
+                throw cursor.unexpected("a value");
+            }
             throw Cursor.fault(
                     token.span(),
                     "This = has no field before it.",
@@ -117,7 +120,13 @@ final class BodyParser {
         Stmt.Presence presence = presence(name);
         TypeRef type = null;
         if (cursor.at(":")) {
-            cursor.next();
+            Token colon = cursor.next();
+            if (cursor.at("=")) {
+                throw Cursor.fault(
+                        colon.span(),
+                        "A rule is joined to its field by = alone.",
+                        "write " + name.qualified() + " = …");
+            }
             type = type();
         }
         Stmt.Content content = attribute ? attributeRule() : fieldContent(name);

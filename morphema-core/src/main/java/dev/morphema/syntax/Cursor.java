@@ -157,7 +157,7 @@ final class Cursor {
     }
 
     /** Whether the cursor is at an {@code =} whose name begins its line: then a rule begins there. */
-    private boolean isRuleMark() {
+    boolean isRuleMark() {
         return at("=") && at > 0 && last().kind() == Token.Kind.NAME && last().firstOnLine();
     }
 

@@ -30,6 +30,7 @@ final class CsvRecordReader implements RecordReader {
     private final Projection projection;
     private final CsvRowHandler rows;
     private final Reader characters;
+    private final CsvFaults faults;
     private final CloseableIterator<Value> iterator;
     private final List<Problem> warnings = new ArrayList<>();
     private final long skipped;
@@ -49,6 +50,7 @@ final class CsvRecordReader implements RecordReader {
                 skipped,
                 options.isOn("trim", false),
                 options.text("blank", "absent").equals("absent"));
+        this.faults = new CsvFaults(input, options);
         this.iterator = CsvReader.builder()
                 .fieldSeparator(options.text("delimiter", ","))
                 .quoteCharacter(options.text("quote", "\"").charAt(0))
@@ -139,21 +141,7 @@ final class CsvRecordReader implements RecordReader {
         if (cause instanceof CharacterCodingException) {
             return wrongBytes();
         }
-        long line = rows.nextLine();
-        Problem problem;
-        if (technical.contains("nclosed")) {
-            problem = Problem.error(Code.BAD_CSV, "A quote is opened in the row that begins here and never closed.")
-                    .withHelp("a quote inside a quoted cell is written twice: \"\"");
-        } else if (technical.contains("closing quote") || technical.contains("after")) {
-            problem = Problem.error(
-                            Code.BAD_CSV, "In the row that begins here, text follows the closing quote of a cell.")
-                    .withHelp(
-                            "a quote inside a quoted cell is written twice: \"\"; between cells stands the delimiter");
-        } else {
-            problem = Problem.error(Code.BAD_CSV, "The row that begins here cannot be read.")
-                    .withHelp(technical);
-        }
-        return new ProblemException(problem.in(InputLocation.at(input.name(), line, 0)), e);
+        return new ProblemException(faults.found(rows.nextLine(), technical), e);
     }
 
     private ProblemException wrongBytes() {
