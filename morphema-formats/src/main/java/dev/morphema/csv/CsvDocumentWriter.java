@@ -150,6 +150,7 @@ final class CsvDocumentWriter implements DocumentWriter {
 
     @Override
     public void finish() throws IOException {
+        csv.flush();
         characters.flush();
     }
 }

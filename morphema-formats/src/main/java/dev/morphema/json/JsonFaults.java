@@ -3,6 +3,7 @@ package dev.morphema.json;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
+import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.TokenStreamLocation;
 
@@ -45,15 +46,22 @@ final class JsonFaults {
         if (technical.contains("has to be escaped")) {
             return "a text holds a control character, such as a line break, that is not escaped.";
         }
+        if (technical.contains("Unrecognized token")) {
+            return "this word has no meaning.";
+        }
         return "it cannot be read.";
     }
 
-    private static String help(String technical) {
-        if (technical.contains("'}'") || technical.contains("']'")) {
+    private static @Nullable String help(String technical) {
+        if (technical.contains("character ('}'") || technical.contains("character (']'")) {
             return "is there a comma before the closing bracket?";
         }
-        return technical.contains("has to be escaped")
-                ? "a line break in a text is written \\n"
-                : technical.replace('\n', ' ');
+        if (technical.contains("has to be escaped")) {
+            return "a line break in a text is written \\n";
+        }
+        if (technical.contains("Unrecognized token")) {
+            return "a text stands in double quotes; the words of JSON are true, false and null";
+        }
+        return null;
     }
 }
