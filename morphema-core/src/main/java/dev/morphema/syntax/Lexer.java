@@ -25,6 +25,8 @@ final class Lexer {
     private final Consumer<Problem> problems;
     private int at;
     private int nesting;
+    /** Whether the text at hand was found to be open by a brace in it. */
+    private boolean broken;
 
     Lexer(SourceText source, Consumer<Problem> problems) {
         this.source = source;
@@ -199,6 +201,7 @@ final class Lexer {
 
     private List<Token.Part> template() {
         int start = at++;
+        broken = false;
         List<Token.Part> parts = new ArrayList<>();
         StringBuilder plain = new StringBuilder();
         while (at < text.length() && text.charAt(at) != '\n') {
@@ -211,7 +214,7 @@ final class Lexer {
                 escape(plain);
             } else if (c == '{' && !text.startsWith("{{", at)) {
                 flush(plain, parts);
-                parts.add(embedded(start));
+                parts.add(embedded());
             } else if (c == '}' && !text.startsWith("}}", at)) {
                 at++;
                 problems.accept(span(at - 1)
@@ -222,9 +225,11 @@ final class Lexer {
                 plain.append(c);
             }
         }
-        problems.accept(new Span(source, start, start + 1)
-                .error(Code.OPEN_TEXT, "The text that begins here is not closed on its line.")
-                .withHelp("close it with \"; write \\n for a line break inside"));
+        if (!broken) {
+            problems.accept(new Span(source, start, start + 1)
+                    .error(Code.OPEN_TEXT, "The text that begins here is not closed on its line.")
+                    .withHelp("close it with \"; write \\n for a line break inside"));
+        }
         flush(plain, parts);
         return parts;
     }
@@ -237,7 +242,7 @@ final class Lexer {
     }
 
     /** The tokens of <code>{expr}</code>, up to the brace that closes it. */
-    private Token.Part embedded(int textStart) {
+    private Token.Part embedded() {
         int open = at++;
         List<Token> tokens = new ArrayList<>();
         int depth = 0;
@@ -252,6 +257,7 @@ final class Lexer {
                 if (nesting > MOST_NESTED) {
                     at = lineEnd < 0 ? text.length() : lineEnd;
                 }
+                broken = true;
                 problems.accept(new Span(source, open, open + 1)
                         .error(Code.BAD_TEMPLATE, "The { in this text is not closed on its line.")
                         .withHelp("write {{ for a brace in the text"));

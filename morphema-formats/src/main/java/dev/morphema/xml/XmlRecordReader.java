@@ -29,6 +29,7 @@ import javax.xml.stream.XMLResolver;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import org.codehaus.stax2.XMLInputFactory2;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -64,8 +65,10 @@ final class XmlRecordReader implements RecordReader {
     private static XMLInputFactory factory() {
         WstxInputFactory factory = new WstxInputFactory();
         factory.setProperty(XMLInputFactory.IS_COALESCING, true);
-        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
-        // The internal subset of a DTD counts; an external one is not fetched, and its absence is no fault.
+        // Faults are to arise where they are, not when a text is asked for later.
+        factory.setProperty(XMLInputFactory2.P_LAZY_PARSING, false);
+        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, true);
+        // The internal subset of a DTD counts. What is external is never fetched: it is taken as empty.
         factory.setProperty(XMLInputFactory.RESOLVER, (XMLResolver)
                 (publicId, systemId, base, namespace) -> new ByteArrayInputStream(new byte[0]));
         factory.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, MOST_DEEP);

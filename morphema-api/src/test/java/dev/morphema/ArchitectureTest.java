@@ -1,0 +1,92 @@
+package dev.morphema;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+
+/** Imports run one way: from the library down to values and problems. */
+@AnalyzeClasses(packages = "dev.morphema", importOptions = ImportOption.DoNotIncludeTests.class)
+class ArchitectureTest {
+    @ArchTest
+    static final ArchRule LAYERS = layeredArchitecture()
+            .consideringOnlyDependenciesInLayers()
+            .layer("library")
+            .definedBy("dev.morphema")
+            .layer("formats")
+            .definedBy("dev.morphema.formats", "dev.morphema.csv", "dev.morphema.json", "dev.morphema.xml")
+            .layer("engine")
+            .definedBy("dev.morphema.engine")
+            .layer("check")
+            .definedBy("dev.morphema.check")
+            .layer("function")
+            .definedBy("dev.morphema.function")
+            .layer("format")
+            .definedBy("dev.morphema.format")
+            .layer("convert")
+            .definedBy("dev.morphema.convert")
+            .layer("syntax")
+            .definedBy("dev.morphema.syntax")
+            .layer("value")
+            .definedBy("dev.morphema.value")
+            .layer("problem")
+            .definedBy("dev.morphema.problem")
+            .whereLayer("library")
+            .mayNotBeAccessedByAnyLayer()
+            .whereLayer("formats")
+            .mayOnlyBeAccessedByLayers("library")
+            .whereLayer("engine")
+            .mayOnlyBeAccessedByLayers("library")
+            .whereLayer("check")
+            .mayOnlyBeAccessedByLayers("engine", "library")
+            .whereLayer("function")
+            .mayOnlyBeAccessedByLayers("check", "engine", "library")
+            .whereLayer("convert")
+            .mayOnlyBeAccessedByLayers("function", "check", "engine")
+            .whereLayer("syntax")
+            .mayOnlyBeAccessedByLayers("check", "engine", "library");
+
+    @ArchTest
+    static final ArchRule CORE_KNOWS_NO_FILES_AND_FORMATS = noClasses()
+            .that()
+            .resideInAnyPackage(
+                    "dev.morphema.engine",
+                    "dev.morphema.check",
+                    "dev.morphema.function",
+                    "dev.morphema.format",
+                    "dev.morphema.convert",
+                    "dev.morphema.syntax",
+                    "dev.morphema.value",
+                    "dev.morphema.problem")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("java.nio.file..", "de.siegmar..", "tools.jackson..", "com.ctc..", "javax.xml..");
+
+    @ArchTest
+    static final ArchRule NO_STANDARD_STREAMS =
+            noClasses().should().accessField(System.class, "out").orShould().accessField(System.class, "err");
+
+    @ArchTest
+    static final ArchRule NO_MUTABLE_STATICS = com.tngtech.archunit.lang.syntax.ArchRuleDefinition.fields()
+            .that()
+            .areStatic()
+            .should()
+            .beFinal();
+
+    @ArchTest
+    static final ArchRule CLASSES_ARE_FINAL_UNLESS_MADE_TO_BE_EXTENDED = classes()
+            .that()
+            .areNotInterfaces()
+            .and()
+            .doNotHaveModifier(com.tngtech.archunit.core.domain.JavaModifier.ABSTRACT)
+            .and()
+            .areNotEnums()
+            .and()
+            .areNotAnonymousClasses()
+            .should()
+            .haveModifier(com.tngtech.archunit.core.domain.JavaModifier.FINAL);
+}

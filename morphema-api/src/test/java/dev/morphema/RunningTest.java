@@ -1,0 +1,198 @@
+package dev.morphema;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.morphema.problem.Code;
+import dev.morphema.problem.ProblemException;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Loading and running: inputs, outputs, parameters, messages. */
+class RunningTest {
+    private static final String DOUBLES = "source m: csv { n: number }\ntarget o: json { for r in m => r.n * 2 }";
+
+    @TempDir
+    private Path folder;
+
+    @Test
+    @DisplayName("a failed run leaves what stood there, and nothing half written")
+    void failedRunsTouchNothing() throws IOException {
+        Path out = folder.resolve("out.json");
+        Files.writeString(out, "before");
+        Mapping mapping = Language.load(DOUBLES);
+        assertThatThrownBy(() -> mapping.run(Inputs.text("m", "n\n1\nx\n"), Outputs.file("o", out)))
+                .isInstanceOf(ProblemException.class);
+        assertThat(out).hasContent("before");
+        assertThat(names()).containsExactly("out.json");
+        mapping.run(Inputs.text("m", "n\n1\n"), Outputs.file("o", out));
+        assertThat(out).hasContent("[\n  2\n]");
+        assertThat(names()).containsExactly("out.json");
+    }
+
+    @Test
+    @DisplayName("an output may stand where its input stood")
+    void outputOverInput() throws IOException {
+        Path file = folder.resolve("rows.csv");
+        Files.writeString(file, "n\n1\n2\n");
+        Language.load("source m: csv { n: number }\ntarget o: csv { for r in m { n = r.n + 1 } }")
+                .run(Inputs.file("m", file), Outputs.file("o", file));
+        assertThat(file).hasContent("n\n2\n3");
+    }
+
+    @Test
+    @DisplayName("streams are read and written, and stay open for the one who opened them")
+    void streams() {
+        boolean[] closed = {false, false};
+        ByteArrayInputStream in = new ByteArrayInputStream("n\n4\n".getBytes(StandardCharsets.UTF_8)) {
+            @Override
+            public void close() {
+                closed[0] = true;
+            }
+        };
+        ByteArrayOutputStream out = new ByteArrayOutputStream() {
+            @Override
+            public void close() {
+                closed[1] = true;
+            }
+        };
+        Language.load(DOUBLES).run(Inputs.stream("m", in), Outputs.stream("o", out));
+        assertThat(out.toString(StandardCharsets.UTF_8)).isEqualTo("[\n  8\n]\n");
+        assertThat(closed).containsExactly(false, false);
+    }
+
+    @Test
+    @DisplayName("names that the mapping does not have, missing inputs and folders are told")
+    void wrongCalls() {
+        Mapping mapping = Language.load(DOUBLES);
+        assertThat(failure(() -> mapping.run(Inputs.text("n", ""), Outputs.NONE)))
+                .isEqualTo(Code.UNKNOWN_SOURCE);
+        assertThat(failure(() -> mapping.run(Inputs.NONE, Outputs.NONE))).isEqualTo(Code.MISSING_INPUT);
+        assertThat(failure(() -> mapping.run(Inputs.text("m", "n\n1\n"), Outputs.file("p", folder.resolve("x")))))
+                .isEqualTo(Code.UNKNOWN_TARGET);
+        assertThat(failure(() -> mapping.run(Inputs.text("m", "n\n1\n"), Outputs.file("o", folder.resolve("no/x")))))
+                .isEqualTo(Code.NOT_WRITTEN);
+        assertThat(failure(() -> mapping.run(Inputs.file("m", folder.resolve("none.csv")), Outputs.NONE)))
+                .isEqualTo(Code.FILE_NOT_FOUND);
+        assertThat(failure(() -> mapping.messages("m", "x"))).isEqualTo(Code.UNKNOWN_TARGET);
+        assertThat(failure(() -> Morphema.standard().load(folder.resolve("none.morphema"))))
+                .isEqualTo(Code.FILE_NOT_FOUND);
+    }
+
+    private static Code failure(Callable<?> call) {
+        try {
+            call.call();
+            return Code.TODO;
+        } catch (ProblemException e) {
+            return e.problem().code();
+        } catch (Exception e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    @Test
+    @DisplayName("parameters have defaults and types")
+    void parameters() {
+        String mapping = "param n: number = 5\nparam day: date\ntarget o: json(indent = 0) { n = n + 1  day = day }";
+        assertThat(Language.run(mapping, Inputs.NONE, RunOptions.DEFAULT.param("day", "2026-03-05")))
+                .isEqualTo("{\"n\":6,\"day\":\"2026-03-05\"}\n");
+        assertThat(Language.run(
+                        mapping,
+                        Inputs.NONE,
+                        RunOptions.DEFAULT.param("day", "2026-03-05").param("n", "1")))
+                .startsWith("{\"n\":2,");
+        for (RunOptions wrong : List.of(
+                RunOptions.DEFAULT,
+                RunOptions.DEFAULT.param("day", "5.3.2026"),
+                RunOptions.DEFAULT.param("day", "2026-03-05").param("no", "1"))) {
+            assertThatThrownBy(() -> Language.run(mapping, Inputs.NONE, wrong))
+                    .isInstanceOfSatisfying(
+                            ProblemException.class,
+                            e -> assertThat(e.problem().code()).isEqualTo(Code.PARAMETER));
+        }
+    }
+
+    @Test
+    @DisplayName("messages are transformed in memory, by many threads at the same time")
+    void messages() throws Exception {
+        Messages messages = Language.load("source call: json\ntarget booking: json(indent = 0) { n = call.n * 2 }")
+                .messages("call", "booking");
+        ExecutorService threads = Executors.newFixedThreadPool(4);
+        try {
+            List<Future<String>> answers = threads.invokeAll(IntStream.range(0, 500)
+                    .<Callable<String>>mapToObj(i -> () ->
+                            new String(messages.transform(("{\"n\": " + i + "}").getBytes(StandardCharsets.UTF_8))))
+                    .toList());
+            for (int i = 0; i < answers.size(); i++) {
+                assertThat(answers.get(i).get()).isEqualTo("{\"n\":" + 2 * i + "}\n");
+            }
+        } finally {
+            threads.shutdownNow();
+        }
+    }
+
+    @Test
+    @DisplayName("a message that cannot be transformed is an answer with problems, or an exception")
+    void badMessages() {
+        Messages messages = Language.load("source call: json\ntarget booking: json { n = call.n * 2 }")
+                .messages("call", "booking");
+        byte[] bad = "{\"n\": \"x\"}".getBytes(StandardCharsets.UTF_8);
+        assertThat(messages.attempt(bad).message()).isEmpty();
+        assertThat(messages.attempt(bad).problems().get(0).code()).isEqualTo(Code.NOT_A_NUMBER);
+        assertThat(messages.attempt("{\"n\": 1}".getBytes(StandardCharsets.UTF_8))
+                        .message())
+                .isPresent();
+        assertThatThrownBy(() -> messages.transform(bad)).isInstanceOf(ProblemException.class);
+    }
+
+    @Test
+    @DisplayName("a mapping is loaded from the class path, with its tables")
+    void classPath() {
+        Mapping mapping = Morphema.standard().load(RunningTest.class.getClassLoader(), "mappings/codes.morphema");
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        mapping.run(Inputs.NONE, Outputs.stream("o", out));
+        assertThat(out.toString(StandardCharsets.UTF_8)).isEqualTo("{\"text\":\"Wheat flour\"}\n");
+    }
+
+    @Test
+    @DisplayName("use takes in tables, lets and defines of another file; errors name that file")
+    void use() throws IOException {
+        Files.writeString(folder.resolve("common.morphema"), "morphema 1\ndefine twice(x) = x * 2\n");
+        Path main = folder.resolve("main.morphema");
+        Files.writeString(
+                main, "morphema 1\nuse \"common.morphema\"\ntarget o: json(indent = 0) { a = twice(\"x\") }\n");
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        assertThatThrownBy(() -> Morphema.standard().load(main).run(Inputs.NONE, Outputs.stream("o", out)))
+                .isInstanceOfSatisfying(
+                        ProblemException.class,
+                        e -> assertThat(e.problem().rule().file()).endsWith("common.morphema"));
+    }
+
+    @Test
+    @DisplayName("text outside UTF-8 in a mapping is told")
+    void mappingInAnotherEncoding() throws IOException {
+        Path main = folder.resolve("main.morphema");
+        Files.write(main, "morphema 1\n# ø\n".getBytes(StandardCharsets.ISO_8859_1));
+        assertThat(Morphema.standard().check(main).problems().get(0).message()).contains("UTF-8");
+    }
+
+    private List<String> names() throws IOException {
+        try (Stream<Path> files = Files.list(folder)) {
+            return files.map(p -> p.getFileName().toString()).toList();
+        }
+    }
+}

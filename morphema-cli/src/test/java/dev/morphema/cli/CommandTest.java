@@ -1,0 +1,210 @@
+package dev.morphema.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.TimeZone;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The command as its user meets it: words in, texts and exit codes out. */
+class CommandTest {
+    private static final Path DEMO = Path.of("../demo");
+    private static final String MAPPING = DEMO.resolve("arrival.morphema").toString();
+    private static final String MANIFEST = DEMO.resolve("samples/manifest.csv").toString();
+
+    @TempDir
+    private Path folder;
+
+    private String out = "";
+    private String err = "";
+
+    private int run(String input, String... words) {
+        ByteArrayOutputStream outBytes = new ByteArrayOutputStream();
+        ByteArrayOutputStream errBytes = new ByteArrayOutputStream();
+        int code =
+                Main.run(words, new ByteArrayInputStream(input.getBytes(StandardCharsets.UTF_8)), outBytes, errBytes);
+        out = outBytes.toString(StandardCharsets.UTF_8);
+        err = errBytes.toString(StandardCharsets.UTF_8);
+        return code;
+    }
+
+    private static String demo(String file) throws IOException {
+        return Files.readString(DEMO.resolve(file));
+    }
+
+    private Path changed(String file, String old, String replacement) throws IOException {
+        String text = demo(file);
+        assertThat(text).contains(old);
+        Path copy = folder.resolve(Path.of(file).getFileName());
+        Files.writeString(copy, text.replace(old, replacement));
+        return copy;
+    }
+
+    private List<String> filesIn(Path place) throws IOException {
+        try (Stream<Path> files = Files.list(place)) {
+            return files.map(f -> f.getFileName().toString()).sorted().toList();
+        }
+    }
+
+    @Test
+    @DisplayName("demo lays itself out, converts the manifest and shows the results")
+    void demoConverts() throws IOException {
+        Path place = folder.resolve("demo");
+        assertThat(run("", "demo", place.toString())).isZero();
+        assertThat(out)
+                .contains("read    manifest: 10 records")
+                .contains("written notice: 3 records")
+                .contains("<ArrivalNotice xmlns=\"urn:example:skelmar:arrival:1\"")
+                .contains("\"vessel\": \"Havørn\"");
+        assertThat(Files.readString(place.resolve("out/notice.xml"))).isEqualTo(demo("expected/notice.xml"));
+        assertThat(Files.readString(place.resolve("out/terminal.json"))).isEqualTo(demo("expected/terminal.json"));
+        assertThat(filesIn(place.resolve("out"))).containsExactly("notice.xml", "terminal.json");
+    }
+
+    @Test
+    @DisplayName("demo leaves files alone that were changed")
+    void demoKeepsChanges() throws IOException {
+        run("", "demo", folder.toString());
+        Path mapping = folder.resolve("arrival.morphema");
+        Files.writeString(mapping, Files.readString(mapping).replace("XXSKE", "XXNEW"));
+        assertThat(run("", "demo", folder.toString())).isZero();
+        assertThat(Files.readString(folder.resolve("out/notice.xml"))).contains("harbour=\"XXNEW\"");
+    }
+
+    @Test
+    @DisplayName("the machine's locale and time zone change no byte")
+    void localeAndZoneDoNotMatter() throws IOException {
+        Locale locale = Locale.getDefault();
+        TimeZone zone = TimeZone.getDefault();
+        try {
+            Locale.setDefault(Locale.forLanguageTag("tr-TR"));
+            TimeZone.setDefault(TimeZone.getTimeZone("Pacific/Chatham"));
+            Path notice = folder.resolve("notice.xml");
+            assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=" + notice))
+                    .isZero();
+            assertThat(Files.readString(notice)).isEqualTo(demo("expected/notice.xml"));
+        } finally {
+            Locale.setDefault(locale);
+            TimeZone.setDefault(zone);
+        }
+    }
+
+    @Test
+    @DisplayName("run shows one target on standard output and writes no file")
+    void runToStandardOutput() throws IOException {
+        assertThat(run(demo("samples/manifest.csv"), "run", MAPPING, "--in", "-", "--out", "terminal=-"))
+                .isZero();
+        assertThat(out).isEqualTo(demo("expected/terminal.json"));
+        assertThat(err).contains("read    manifest: 10 records").contains("written terminal: 3 records");
+        assertThat(run("", "run", MAPPING, "--in", "manifest=" + MANIFEST, "--out", "terminal=-", "--quiet"))
+                .isZero();
+        assertThat(err).isEmpty();
+    }
+
+    @Test
+    @DisplayName("with one source and one target the names may be left out, also of the file with = in its name")
+    void namesLeftOut() throws IOException {
+        Path mapping = folder.resolve("m.morphema");
+        Files.writeString(mapping, "morphema 1\nsource s: csv\ntarget o: csv { for r in s { a = r.a } }\n");
+        Path in = folder.resolve("a.b=c.csv");
+        Files.writeString(in, "a\n1\n");
+        assertThat(run("", "run", mapping.toString(), "--in", in.toString())).isZero();
+        assertThat(out).isEqualTo("a\n1\n");
+        Path result = folder.resolve("result.csv");
+        assertThat(run("", "run", mapping.toString(), "--in", in.toString(), "--out", result.toString()))
+                .isZero();
+        assertThat(out).isEmpty();
+        assertThat(result).hasContent("a\n1");
+    }
+
+    @Test
+    @DisplayName("parameters change the result")
+    void parameters() throws IOException {
+        assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=-", "--param", "harbour=XXABC"))
+                .isZero();
+        assertThat(out).contains("harbour=\"XXABC\"");
+        assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=-", "--param", "habour=X"))
+                .isEqualTo(3);
+        assertThat(err).contains("did you mean harbour?");
+    }
+
+    @Test
+    @DisplayName("an unknown code ends the run with its place, and the output stays as it was")
+    void unknownCode() throws IOException {
+        Path manifest = changed("samples/manifest.csv", ";DR;", ";ZZ;");
+        Path notice = folder.resolve("notice.xml");
+        Files.writeString(notice, "before");
+        assertThat(run("", "run", MAPPING, "--in", manifest.toString(), "--out", "notice=" + notice))
+                .isEqualTo(1);
+        assertThat(err)
+                .contains("error: unknown package ZZ [failed]")
+                .contains("arrival.morphema:50:48")
+                .contains("manifest.csv:6, record 4");
+        assertThat(notice).hasContent("before");
+        assertThat(filesIn(folder)).containsExactly("manifest.csv", "notice.xml");
+    }
+
+    @Test
+    @DisplayName("--hide-values keeps data out of messages")
+    void hiddenValues() throws IOException {
+        Path manifest = changed("samples/manifest.csv", "12000,5", "12x");
+        assertThat(run("", "run", MAPPING, "--in", manifest.toString(), "--out", "notice=-"))
+                .isEqualTo(1);
+        assertThat(err).contains("value: 12x").contains("Aldermoor");
+        run("", "run", MAPPING, "--in", manifest.toString(), "--out", "notice=-", "--hide-values");
+        assertThat(err).contains("field weight_kg").doesNotContain("12x").doesNotContain("Aldermoor");
+    }
+
+    @Test
+    @DisplayName("a column that vanished upstream is a warning with a proposal")
+    void vanishedColumn() throws IOException {
+        Path manifest = changed("samples/manifest.csv", ";weight_kg;", ";weight;");
+        assertThat(run("", "run", MAPPING, "--in", manifest.toString(), "--out", "notice=-"))
+                .isZero();
+        assertThat(err).contains("warning: The input has no column weight_kg").contains("did you mean weight?");
+    }
+
+    @Test
+    @DisplayName("a wrong mapping ends with 2 and shows the line")
+    void wrongMapping() throws IOException {
+        Path mapping = folder.resolve("m.morphema");
+        Files.writeString(mapping, "morphema 1\ntarget o: json {\n  a = uper('x')\n}\n");
+        assertThat(run("", "run", mapping.toString())).isEqualTo(2);
+        assertThat(err)
+                .isEqualTo("error: There is no function uper. [unknown-function]\n  rule:  " + mapping
+                        + ":3:7\n         |   a = uper('x')\n         |       ^^^^\n  try:   did you mean upper?\n");
+        assertThat(run("", "check", mapping.toString())).isEqualTo(2);
+        assertThat(run("", "check", MAPPING)).isZero();
+        assertThat(out).contains("Sources: manifest; targets: notice, terminal; parameters: harbour.");
+    }
+
+    @Test
+    @DisplayName("exit codes tell use, files and help apart")
+    void exitCodes() {
+        assertThat(run("", "run")).isEqualTo(3);
+        assertThat(run("", "fly")).isEqualTo(3);
+        assertThat(run("", "run", MAPPING)).isEqualTo(3);
+        assertThat(run("", "run", MAPPING, "--in", MANIFEST)).isEqualTo(3);
+        assertThat(err).contains("several targets").contains("--out notice=-");
+        assertThat(run("", "run", MAPPING, "--in", "none.csv", "--out", "notice=-"))
+                .isEqualTo(4);
+        assertThat(run("", "run", "none.morphema", "--in", "x")).isEqualTo(4);
+        assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=" + folder.resolve("no/x.xml")))
+                .isEqualTo(4);
+        assertThat(run("", "--help")).isZero();
+        assertThat(out).contains("Exit codes").contains("demo").contains("run");
+        assertThat(run("", "run", "--help")).isZero();
+        assertThat(run("", "--version")).isZero();
+        assertThat(out).startsWith("morphema ");
+    }
+}
