@@ -106,7 +106,7 @@ public final class Mapping {
         try {
             Run.Outcome outcome = Run.run(
                     program,
-                    options.params(),
+                    options.settings(),
                     source -> {
                         CheckedMapping.Source checked =
                                 program.mapping().sources().get(source);

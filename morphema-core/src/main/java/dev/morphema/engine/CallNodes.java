@@ -46,7 +46,7 @@ final class CallNodes {
                 }
                 values[i] = value;
             }
-            return isNull ? Nothing.NULL : body.apply(values);
+            return isNull ? Nothing.NULL : body.apply(values, frame.run());
         }
 
         private Value argument(Frame frame, int i) {

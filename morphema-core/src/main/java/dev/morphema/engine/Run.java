@@ -12,10 +12,12 @@ import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import org.jspecify.annotations.Nullable;
 
 /** One run of a program: reads the sources, writes the targets. Of use once, by one thread. */
@@ -66,29 +68,41 @@ public final class Run {
     private final RunState state;
     private final long[] read;
 
-    private Run(Program program, Map<String, Value> params, Readers readers) {
+    /**
+     * What a run is told from outside.
+     *
+     * @param params the values of parameters by name; a text is converted to the parameter's type
+     * @param now what the mapping takes for the present
+     * @param random where codes that look random come from
+     */
+    public record Settings(Map<String, Value> params, Instant now, Random random) {
+        public Settings {
+            params = Map.copyOf(params);
+        }
+    }
+
+    private Run(Program program, Settings settings, Readers readers) {
         this.program = program;
         this.readers = readers;
         this.read = new long[program.mapping().sources().size()];
         @Nullable Value[] values = new Value[program.params().size()];
-        this.state = new RunState(program, values, this::whole);
+        this.state = new RunState(program, values, settings.now(), settings.random(), this::whole);
         for (int i = 0; i < values.length; i++) {
-            values[i] = param(program.params().get(i), params);
+            values[i] = param(program.params().get(i), settings.params());
         }
     }
 
     /**
      * Runs a program.
      *
-     * @param params the values of parameters by name; a text is converted to the parameter's type
+     * @param settings what the run is told from outside
      * @param readers asked once for each source that is needed
      * @param writers asked once for each target
      * @throws ProblemException if the data does not allow what the mapping says, or is not well-formed
      * @throws IOException if reading or writing fails
      */
-    public static Outcome run(Program program, Map<String, Value> params, Readers readers, Writers writers)
-            throws IOException {
-        return new Run(program, params, readers).run(writers);
+    public static Outcome run(Program program, Settings settings, Readers readers, Writers writers) throws IOException {
+        return new Run(program, settings, readers).run(writers);
     }
 
     private Outcome run(Writers writers) throws IOException {

@@ -1,14 +1,17 @@
 package dev.morphema.engine;
 
+import dev.morphema.function.Function;
 import dev.morphema.problem.Problem;
 import dev.morphema.value.Value;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.Random;
 import org.jspecify.annotations.Nullable;
 
 /** What one run knows: its parameters, and what was calculated or read once for all. Not thread-safe. */
-final class RunState {
+final class RunState implements Function.Surroundings {
     /** More warnings are counted but not kept. */
     private static final int MOST_WARNINGS = 1_000;
 
@@ -26,16 +29,30 @@ final class RunState {
     private final WholeSource reading;
     private final List<Problem> warnings = new ArrayList<>();
     private final long[] written;
+    private final Instant now;
+    private final Random random;
     private int target;
 
-    RunState(Program program, @Nullable Value[] params, WholeSource reading) {
+    RunState(Program program, @Nullable Value[] params, Instant now, Random random, WholeSource reading) {
         this.program = program;
+        this.now = now;
+        this.random = random;
         this.params = params;
         this.reading = reading;
         this.globals = new Value[program.globals().size()];
         this.sources = new Value[program.mapping().sources().size()];
         this.tables = new TableIndex[program.tables().size()];
         this.written = new long[program.targets().size()];
+    }
+
+    @Override
+    public Instant now() {
+        return now;
+    }
+
+    @Override
+    public Random random() {
+        return random;
     }
 
     Value param(int index) {

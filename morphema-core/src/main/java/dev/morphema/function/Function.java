@@ -1,7 +1,9 @@
 package dev.morphema.function;
 
 import dev.morphema.value.Value;
+import java.time.Instant;
 import java.util.List;
+import java.util.Random;
 import org.jspecify.annotations.Nullable;
 
 /** A function of the language. Immutable. */
@@ -51,7 +53,16 @@ public sealed interface Function {
     @FunctionalInterface
     interface Body {
         /** {@return the result for arguments that are already of the wanted kinds} */
-        Value apply(Value[] arguments);
+        Value apply(Value[] arguments, Surroundings run);
+    }
+
+    /** What a function may know beside its arguments; a run fixes it, so that the same run gives the same result. */
+    interface Surroundings {
+        /** {@return the time at which the run began} */
+        Instant now();
+
+        /** {@return the run's source of numbers that look random} */
+        Random random();
     }
 
     /** Begins to take in many values. */

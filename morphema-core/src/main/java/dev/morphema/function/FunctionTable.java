@@ -1,5 +1,6 @@
 package dev.morphema.function;
 
+import dev.morphema.value.Value;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -16,6 +17,9 @@ public final class FunctionTable {
         NumberFunctions.addTo(this);
         Aggregates.addTo(this);
         TimeFunctions.addTo(this);
+        Patterns.addTo(this);
+        RecordFunctions.addTo(this);
+        CodeFunctions.addTo(this);
         ValueFunctions.addTo(this);
     }
 
@@ -34,14 +38,29 @@ public final class FunctionTable {
         return functions.keySet();
     }
 
+    /** What most functions are made of: they look at their arguments and nothing else. */
+    @FunctionalInterface
+    interface Plain {
+        Value apply(Value[] arguments);
+
+        default Function.Body body() {
+            return (arguments, run) -> apply(arguments);
+        }
+    }
+
     /** A function that gives absent for absent, and null for null. */
-    void scalar(String signature, Function.Body body) {
-        made(signature, false, constants -> body);
+    void scalar(String signature, Plain plain) {
+        made(signature, false, constants -> plain.body());
     }
 
     /** A function that is called with absent and null too. */
-    void accepting(String signature, Function.Body body) {
-        made(signature, true, constants -> body);
+    void accepting(String signature, Plain plain) {
+        made(signature, true, constants -> plain.body());
+    }
+
+    /** A function that asks the run for something. */
+    void surrounded(String signature, Function.Body body) {
+        made(signature, false, constants -> body);
     }
 
     /** A function that prepares something for its constant arguments. */

@@ -7,6 +7,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Converter;
+import dev.morphema.value.ListValue;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -21,6 +22,7 @@ import org.jspecify.annotations.Nullable;
 /** Functions of numbers, and the conversions that bear the names of types. */
 final class NumberFunctions {
     private static final int MOST_DIGITS = 1_000;
+    private static final int MOST_ITEMS = 1_000_000;
 
     private static final Map<String, RoundingMode> MODES = Map.of(
             "half up", RoundingMode.HALF_UP,
@@ -42,11 +44,13 @@ final class NumberFunctions {
         table.made("time(x: any, pattern?: text): time", false, type("time"));
         table.made("datetime(x: any, pattern?: text, zone?: text): datetime", false, type("datetime"));
         table.scalar("round(x: number, digits?: integer, mode?: text): number", NumberFunctions::round);
-        table.scalar("floor(x: number): number", a -> ((NumberValue) a[0]).rounded(0, RoundingMode.FLOOR));
+        table.made("floor(x: any, step?: text): any", false, TimeFunctions::floor);
         table.scalar("ceiling(x: number): number", a -> ((NumberValue) a[0]).rounded(0, RoundingMode.CEILING));
         table.scalar(
                 "abs(x: number): number",
                 a -> NumberValue.of(((NumberValue) a[0]).decimal().abs()));
+        table.scalar("power(x: number, exponent: integer): number", NumberFunctions::power);
+        table.scalar("range(from: integer, to: integer): list", NumberFunctions::range);
         table.made(
                 "format(x: any, pattern: text, decimal?: text, grouping?: text): text", false, NumberFunctions::format);
     }
@@ -57,12 +61,12 @@ final class NumberFunctions {
             List<String> arguments = new ArrayList<>();
             for (Value constant : constants.subList(1, constants.size())) {
                 if (!(constant instanceof TextValue text)) {
-                    return a -> convert(name, a);
+                    return (a, run) -> convert(name, a);
                 }
                 arguments.add(text.text());
             }
             Converter converter = TypeConverters.converter(name, arguments);
-            return a -> converter.convert(Want.scalar(a[0]));
+            return (a, run) -> converter.convert(Want.scalar(a[0]));
         };
     }
 
@@ -76,6 +80,40 @@ final class NumberFunctions {
         } catch (IllegalArgumentException e) {
             throw new ProblemException(Problem.error(Code.NOT_CONVERTIBLE, String.valueOf(e.getMessage())));
         }
+    }
+
+    private static Value power(Value[] a) {
+        BigDecimal exponent = ((NumberValue) a[1]).decimal();
+        if (exponent.abs().compareTo(BigDecimal.valueOf(MOST_DIGITS)) > 0) {
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "The exponent is beyond " + MOST_DIGITS + ".")
+                    .withValue(exponent.toPlainString()));
+        }
+        NumberValue base = (NumberValue) a[0];
+        int times = Math.abs(exponent.intValueExact());
+        try {
+            NumberValue power = NumberValue.of(base.decimal().pow(times));
+            return exponent.signum() < 0 ? NumberValue.of(1).dividedBy(power) : power;
+        } catch (ArithmeticException e) {
+            throw new ProblemException(Problem.error(
+                    base.sign() == 0 ? Code.DIVISION_BY_ZERO : Code.OUT_OF_RANGE,
+                    base.sign() == 0
+                            ? "Zero has no power with a negative exponent."
+                            : "The result has more digits than a number can have."));
+        }
+    }
+
+    /** All whole numbers between two, both included; none if the first is the larger. */
+    private static Value range(Value[] a) {
+        BigDecimal from = ((NumberValue) a[0]).decimal();
+        BigDecimal to = ((NumberValue) a[1]).decimal();
+        if (to.subtract(from).compareTo(BigDecimal.valueOf(MOST_ITEMS)) > 0) {
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "A range has at most 1,000,000 numbers."));
+        }
+        List<Value> numbers = new ArrayList<>();
+        for (BigDecimal n = from; n.compareTo(to) <= 0; n = n.add(BigDecimal.ONE)) {
+            numbers.add(NumberValue.of(n));
+        }
+        return new ListValue(numbers);
     }
 
     private static Value round(Value[] a) {
@@ -122,7 +160,7 @@ final class NumberFunctions {
         }
         NumberPattern knownNumber = number;
         DatePattern knownDate = date;
-        return a -> formatted(a, knownNumber, knownDate);
+        return (a, run) -> formatted(a, knownNumber, knownDate);
     }
 
     private static Value formatted(Value[] a, @Nullable NumberPattern number, @Nullable DatePattern date) {

@@ -11,6 +11,7 @@ import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -29,6 +30,9 @@ final class TextFunctions {
             String text = text(a, 0);
             return NumberValue.of(text.codePointCount(0, text.length()));
         });
+        table.scalar(
+                "byteLength(text: text): number",
+                a -> NumberValue.of(text(a, 0).getBytes(StandardCharsets.UTF_8).length));
         table.scalar("substring(text: text, start: integer, length?: integer): text", TextFunctions::substring);
         table.scalar("left(text: text, length: integer): text", a -> part(text(a, 0), 0, size(a, 1)));
         table.scalar("right(text: text, length: integer): text", TextFunctions::right);
@@ -50,7 +54,7 @@ final class TextFunctions {
         table.scalar("concat(part...: text): text", TextFunctions::concat);
     }
 
-    private static Function.Body changed(UnaryOperator<String> change) {
+    private static FunctionTable.Plain changed(UnaryOperator<String> change) {
         return arguments -> TextValue.of(change.apply(text(arguments, 0)));
     }
 

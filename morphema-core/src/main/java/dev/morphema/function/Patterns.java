@@ -1,0 +1,82 @@
+package dev.morphema.function;
+
+import com.google.re2j.Matcher;
+import com.google.re2j.Pattern;
+import com.google.re2j.PatternSyntaxException;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.BooleanValue;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** Functions of regular expressions, which take time in proportion to the text, whatever the expression. */
+final class Patterns {
+    private Patterns() {}
+
+    static void addTo(FunctionTable table) {
+        add(
+                table,
+                "matches(text: text, pattern: text): boolean",
+                (pattern, a) -> BooleanValue.of(pattern.matches(TextFunctions.text(a, 0))));
+        add(table, "extract(text: text, pattern: text): text", Patterns::extract);
+        add(table, "replaceAll(text: text, pattern: text, new: text): text", Patterns::replaceAll);
+    }
+
+    /** What is done with a compiled expression. */
+    private interface Use {
+        Value apply(Pattern pattern, Value[] arguments);
+    }
+
+    private static void add(FunctionTable table, String signature, Use use) {
+        table.made(signature, false, constants -> body(constants, use));
+    }
+
+    private static Function.Body body(List<@Nullable Value> constants, Use use) {
+        if (constants.get(1) instanceof TextValue text) {
+            Pattern pattern = compiled(text.text());
+            return (a, run) -> use.apply(pattern, a);
+        }
+        return (a, run) -> {
+            try {
+                return use.apply(compiled(TextFunctions.text(a, 1)), a);
+            } catch (IllegalArgumentException e) {
+                throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, String.valueOf(e.getMessage()))
+                        .withValue(TextFunctions.text(a, 1)));
+            }
+        };
+    }
+
+    private static Pattern compiled(String pattern) {
+        try {
+            return Pattern.compile(pattern);
+        } catch (PatternSyntaxException e) {
+            throw new IllegalArgumentException("This is no regular expression: " + e.getDescription() + ".", e);
+        }
+    }
+
+    /** The first group of the first match or, without groups, all of it. */
+    private static Value extract(Pattern pattern, Value[] a) {
+        Matcher matcher = pattern.matcher(TextFunctions.text(a, 0));
+        if (!matcher.find()) {
+            return Nothing.ABSENT;
+        }
+        String found = matcher.groupCount() > 0 ? matcher.group(1) : matcher.group();
+        return found == null ? Nothing.ABSENT : TextValue.of(found);
+    }
+
+    /** In the new text $1 stands for the first group, $0 for all, \\$ for a dollar sign. */
+    private static Value replaceAll(Pattern pattern, Value[] a) {
+        try {
+            return TextValue.of(pattern.matcher(TextFunctions.text(a, 0)).replaceAll(TextFunctions.text(a, 2)));
+        } catch (IndexOutOfBoundsException | IllegalArgumentException e) {
+            throw new ProblemException(
+                    Problem.error(Code.OUT_OF_RANGE, "The new text names a group that the expression does not have.")
+                            .withValue(TextFunctions.text(a, 2))
+                            .withHelp("$1 stands for the first group; a dollar sign is written \\\\$"));
+        }
+    }
+}

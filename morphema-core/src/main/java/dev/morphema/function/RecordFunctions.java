@@ -1,0 +1,52 @@
+package dev.morphema.function;
+
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Layout;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.BiFunction;
+
+/** Functions of records whose field names are data. */
+final class RecordFunctions {
+    private static final Layout ENTRY = Layout.of(List.of(FieldName.of("key"), FieldName.of("value")));
+
+    private RecordFunctions() {}
+
+    static void addTo(FunctionTable table) {
+        table.scalar("entries(record: any): list", a -> fields(a[0], RecordFunctions::entry));
+        table.scalar("keys(record: any): list", a -> fields(a[0], (name, value) -> name));
+        table.scalar("values(record: any): list", a -> fields(a[0], (name, value) -> value));
+    }
+
+    private static Value entry(TextValue name, Value value) {
+        RecordValue.Builder entry =
+                RecordValue.builder(ENTRY, value instanceof RecordValue record ? record.origin() : null);
+        entry.set(0, name);
+        entry.set(1, value);
+        return entry.build();
+    }
+
+    private static Value fields(Value value, BiFunction<TextValue, Value, Value> each) {
+        if (!(value instanceof RecordValue record)) {
+            throw new ProblemException(Problem.error(
+                    Code.KIND,
+                    "A record is wanted here, this is " + value.kind().words() + "."));
+        }
+        List<Value> found = new ArrayList<>();
+        for (int i = 0; i < record.layout().size(); i++) {
+            Value field = record.get(i);
+            if (field != Nothing.ABSENT) {
+                found.add(each.apply(TextValue.of(record.layout().name(i).toString()), field));
+            }
+        }
+        return new ListValue(found);
+    }
+}
