@@ -7,6 +7,7 @@ import dev.morphema.engine.Program;
 import dev.morphema.format.FormatRegistry;
 import dev.morphema.formats.StandardFormats;
 import dev.morphema.function.FunctionTable;
+import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.nio.file.Path;
@@ -102,8 +103,9 @@ public final class Morphema {
     private Checked check(MappingOrigin origin) {
         UseLoader.Loaded loaded = UseLoader.load(origin);
         List<Problem> problems = new ArrayList<>(loaded.problems());
-        if (!problems.isEmpty()) {
-            // What a broken text seems to mean would only hide what is broken.
+        if (!problems.stream().allMatch(p -> p.code() == Code.MISSING_BRACE)) {
+            // What a broken text seems to mean would only hide what is broken; but a missing brace was put in its
+            // place.
             return new Checked(null, problems);
         }
         Environment environment = new Environment(formats, functions, loaded::find);

@@ -86,7 +86,7 @@ final class ValueNodes {
         }
     }
 
-    /** {@code expr for x in …}. */
+    /** {@code expr for x in …}; a list that a turn gives is spread, unless it is written directly as one. */
     static final class ForEach extends Node {
         private final LoopPlan loop;
         private final Node yield;
@@ -112,14 +112,21 @@ final class ValueNodes {
         private boolean give(Frame frame, ItemSink sink) {
             Value value = yield.eval(frame);
             if (value instanceof Many many) {
-                for (Value item : many.items()) {
-                    if (!sink.accept(item)) {
-                        return false;
-                    }
-                }
-                return true;
+                return giveAll(many.items(), sink);
+            }
+            if (value instanceof ListValue list && !(yield instanceof ListOf)) {
+                return giveAll(list.items(), sink);
             }
             return value == Nothing.ABSENT || sink.accept(value);
+        }
+
+        private static boolean giveAll(List<Value> items, ItemSink sink) {
+            for (Value item : items) {
+                if (!sink.accept(item)) {
+                    return false;
+                }
+            }
+            return true;
         }
 
         @Override

@@ -1,0 +1,74 @@
+package dev.morphema.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/**
+ * Every example in the documentation is true. A fenced block with a file name after its language is that file; a block
+ * {@code console} holds commands, each with what it prints.
+ */
+class DocumentationTest {
+    private static final Pattern BLOCK =
+            Pattern.compile("^```(\\S+)(?: (\\S+))?\\n(.*?)^```", Pattern.MULTILINE | Pattern.DOTALL);
+
+    @TempDir
+    private Path folder;
+
+    @ParameterizedTest
+    @ValueSource(strings = {"README.md", "docs/language.md"})
+    @DisplayName("every example prints what the page says")
+    void examplesAreTrue(String page) throws IOException {
+        Matcher blocks = BLOCK.matcher(Files.readString(Path.of("..", page)));
+        int commands = 0;
+        while (blocks.find()) {
+            String text = blocks.group(3);
+            if (blocks.group(2) != null) {
+                Files.writeString(folder.resolve(blocks.group(2)), text);
+            } else if (blocks.group(1).equals("console")) {
+                assertThat(replayed(text)).isEqualTo(text);
+                commands++;
+            }
+        }
+        assertThat(commands).isGreaterThan(3);
+    }
+
+    private String replayed(String console) {
+        StringBuilder out = new StringBuilder();
+        for (String line : console.lines().toList()) {
+            if (line.startsWith("$ morphema ")) {
+                out.append(line).append('\n').append(printed(line.substring("$ morphema ".length())));
+            }
+        }
+        return out.toString();
+    }
+
+    private String printed(String words) {
+        List<String> located = new ArrayList<>();
+        for (String word : words.split(" ")) {
+            int at = word.indexOf('=') + 1;
+            boolean file = word.contains(".") && !word.startsWith("-");
+            located.add(file ? word.substring(0, at) + folder.resolve(word.substring(at)) : word);
+        }
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ByteArrayOutputStream err = new ByteArrayOutputStream();
+        Main.run(located.toArray(String[]::new), new ByteArrayInputStream(new byte[0]), out, err);
+        String text = out.toString(StandardCharsets.UTF_8) + err.toString(StandardCharsets.UTF_8);
+        return text.replace(folder + "/", "")
+                .replace(folder + "\\", "")
+                .replaceAll("took {4}[0-9.]+ s", "took    0.05 s");
+    }
+}
