@@ -28,12 +28,17 @@ final class ProblemPrinter {
 
     /** Prints all problems; of many of the same kind at the same rule, the first few and how many more there are. */
     void print(List<Problem> problems) {
+        boolean first = true;
         for (int i = 0; i < problems.size(); i++) {
             Problem problem = problems.get(i);
             long before = problems.subList(0, i).stream()
                     .filter(p -> alike(p, problem))
                     .count();
             if (before < MOST_OF_A_KIND) {
+                if (!first) {
+                    out.println();
+                }
+                first = false;
                 print(problem);
             } else if (before == MOST_OF_A_KIND) {
                 long more = problems.stream().filter(p -> alike(p, problem)).count() - MOST_OF_A_KIND;
