@@ -64,10 +64,22 @@ public final class Main {
                     words.println("try: " + e.getCommandLine().getCommandSpec().qualifiedName() + " --help");
                     return ExitCode.USAGE;
                 });
-        int code = line.execute(args);
+        int code = executed(line, args, words);
         text.flush();
         words.flush();
         return code;
+    }
+
+    /** Runs the command; when memory is not enough, no stack trace helps. */
+    private static int executed(CommandLine line, String[] args, PrintWriter words) {
+        try {
+            return line.execute(args);
+        } catch (OutOfMemoryError e) {
+            words.println("morphema: the memory is not enough for this run; nothing was written.");
+            words.println("A group, a sort, or a source that is used twice keeps its records in memory.");
+            words.println("try: give Java more memory, MORPHEMA_JAVA_OPTIONS=-Xmx4g");
+            return ExitCode.FAULT;
+        }
     }
 
     private static int failed(Exception e, CommandLine command, PrintWriter words) {
