@@ -5,8 +5,9 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.zip.GZIPInputStream;
 
-/** A file to be read. */
+/** A file to be read; one whose name ends in .gz is decompressed (RFC 1952). */
 record FileInput(Path file) implements Input {
     @Override
     public String name() {
@@ -15,7 +16,8 @@ record FileInput(Path file) implements Input {
 
     @Override
     public InputStream open() throws IOException {
-        return Files.newInputStream(file);
+        InputStream bytes = Files.newInputStream(file);
+        return file.toString().endsWith(".gz") ? new GZIPInputStream(bytes) : bytes;
     }
 
     /** A pipe gives its bytes only once. */

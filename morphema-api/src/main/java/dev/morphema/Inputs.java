@@ -54,8 +54,7 @@ public final class Inputs {
 
     /** {@return these inputs and bytes} */
     public Inputs andBytes(String source, byte[] bytes) {
-        Objects.requireNonNull(bytes);
-        return and(source, new NamedInput(source, () -> new ByteArrayInputStream(bytes), true));
+        return and(source, named(source, bytes));
     }
 
     /** {@return these inputs and a stream} */
@@ -67,6 +66,12 @@ public final class Inputs {
     public Inputs andStream(String source, InputStream stream, String name) {
         Objects.requireNonNull(stream);
         return and(source, new NamedInput(name, () -> new Unclosed(stream), false));
+    }
+
+    /** {@return bytes under a name} */
+    static Input named(String name, byte[] bytes) {
+        Objects.requireNonNull(bytes);
+        return new NamedInput(name, () -> new ByteArrayInputStream(bytes), true);
     }
 
     private Inputs and(String source, Input input) {

@@ -4,13 +4,18 @@ import dev.morphema.check.CheckedMapping;
 import dev.morphema.engine.Program;
 import dev.morphema.engine.Run;
 import dev.morphema.format.Input;
+import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
+import dev.morphema.format.SourceFormat;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
+import dev.morphema.formats.StandardFormats;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.AccessDeniedException;
@@ -208,5 +213,47 @@ public final class Mapping {
     public Messages messages(String source, String target, RunOptions options) {
         checkNames(Inputs.bytes(source, new byte[0]), Outputs.stream(target, OutputStream.nullOutputStream()), options);
         return new Messages(this, source, target, options);
+    }
+
+    /** {@return the name of a target's format, such as {@code xml}} */
+    public String formatOf(String target) {
+        return target(target).format().name();
+    }
+
+    /**
+     * {@return a document of a target as a value, read by the options that the target is written by}; a sequence of
+     * records is a list.
+     *
+     * @param target its name
+     * @param name what problems call the document
+     * @param document as the target could have written it
+     * @throws ProblemException if the document is not well-formed, or the target's format cannot be read
+     */
+    public Value readBack(String target, String name, byte[] document) {
+        CheckedMapping.Target checked = target(target);
+        Input input = Inputs.named(name, document);
+        SourceFormat format = StandardFormats.registry()
+                .source(checked.format().name())
+                .orElseThrow(() -> new ProblemException(
+                        Problem.error(Code.UNKNOWN_FORMAT, "The format of the target " + target + " cannot be read.")));
+        try (RecordReader reader = format.open(input, Projection.EVERYTHING, checked.optionsToReadBack())) {
+            boolean sequence = reader.isSequence();
+            List<Value> records = new ArrayList<>();
+            for (Value record = reader.next(); record != null; record = reader.next()) {
+                records.add(record);
+            }
+            return sequence ? new ListValue(records) : records.get(0);
+        } catch (IOException e) {
+            throw new ProblemException(Problem.error(Code.NOT_READABLE, "The document cannot be read."), e);
+        }
+    }
+
+    private CheckedMapping.Target target(String name) {
+        return program.mapping().targets().stream()
+                .filter(target -> target.decl().name().text().equals(name))
+                .findFirst()
+                .orElseThrow(() -> new ProblemException(
+                        Problem.error(Code.UNKNOWN_TARGET, "The mapping has no target " + name + ".")
+                                .withHelp(NearNames.proposal(name, targets()).orElse(null))));
     }
 }

@@ -33,12 +33,12 @@ final class BodyChecker {
      */
     @Nullable
     Map<String, Type> block(Block block, Scope outer) {
-        return new Statements(block, outer.inner(), false).check();
+        return new Statements(block, outer.inner(), false, null).check();
     }
 
     /** Checks a block whose statements are the items of a list. */
     void items(Block block, Scope outer) {
-        new Statements(block, outer.inner(), true).check();
+        new Statements(block, outer.inner(), true, null).check();
     }
 
     /** Checks what a target, or a turn of its loop, holds. */
@@ -73,11 +73,11 @@ final class BodyChecker {
         private final Map<FieldName, Stmt.Field> written = new HashMap<>();
         private boolean allKnown = true;
 
-        Statements(Block block, Scope scope, boolean items) {
+        Statements(Block block, Scope scope, boolean items, @Nullable OwnFields around) {
             this.block = block;
             this.scope = scope;
             this.items = items;
-            this.ownFields = new OwnFields(block);
+            this.ownFields = new OwnFields(block, around);
         }
 
         @Nullable
@@ -207,7 +207,7 @@ final class BodyChecker {
         }
 
         private void branch(Block branch) {
-            Statements inner = new Statements(branch, scope.inner(), items);
+            Statements inner = new Statements(branch, scope.inner(), items, ownFields);
             Map<String, Type> branchFields = inner.check();
             if (branchFields == null) {
                 allKnown = false;

@@ -78,6 +78,13 @@ public record CheckedMapping(
             columns = List.copyOf(columns);
             prefixes = Map.copyOf(prefixes);
         }
+
+        /** {@return the options by which a document of this target can be read} */
+        public Options optionsToReadBack() {
+            return format.traits().flat() && !options.isOn("header", true)
+                    ? options.with("columns", columns).with("header", false)
+                    : options.without("columns");
+        }
     }
 
     /** {@return the source of a name, or null} */

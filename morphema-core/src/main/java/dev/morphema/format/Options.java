@@ -2,6 +2,7 @@ package dev.morphema.format;
 
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -16,6 +17,20 @@ public final class Options {
     /** @param values texts, integers, booleans or lists of texts, by the option's name */
     public Options(Map<String, Object> values) {
         this.values = Map.copyOf(values);
+    }
+
+    /** {@return these options with one more, or another value for it} */
+    public Options with(String name, Object value) {
+        Map<String, Object> more = new HashMap<>(values);
+        more.put(name, value);
+        return new Options(more);
+    }
+
+    /** {@return these options without one} */
+    public Options without(String name) {
+        Map<String, Object> fewer = new HashMap<>(values);
+        fewer.remove(name);
+        return new Options(fewer);
     }
 
     /** {@return the text of an option, if it was given} */

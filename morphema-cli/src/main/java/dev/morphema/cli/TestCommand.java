@@ -1,0 +1,105 @@
+package dev.morphema.cli;
+
+import dev.morphema.Morphema;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.samples.CaseResult;
+import dev.morphema.samples.CaseRunner;
+import dev.morphema.samples.Difference;
+import dev.morphema.samples.SampleCase;
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Parameters;
+
+/** {@code morphema test}: runs sample cases and shows where an output is not as expected. */
+@Command(
+        name = "test",
+        description = {
+            "Run sample cases.",
+            "Beside arrival.morphema, the folder arrival.cases/ has a folder for each case: in/ with files named after the sources, out/ with what is expected of the targets."
+        },
+        mixinStandardHelpOptions = true)
+final class TestCommand implements Callable<Integer>, Common.Holder {
+    private static final int MOST_SHOWN = 10;
+
+    private final Terminal terminal;
+
+    @Mixin
+    private Common common = new Common();
+
+    @Parameters(
+            paramLabel = "PATH",
+            description =
+                    "Mappings, folders of cases, cases, or folders above them; the current folder if none is named.")
+    private List<Path> paths = new ArrayList<>();
+
+    TestCommand(Terminal terminal) {
+        this.terminal = terminal;
+    }
+
+    @Override
+    public Common common() {
+        return common;
+    }
+
+    @Override
+    public Integer call() {
+        List<SampleCase> cases = new ArrayList<>();
+        for (Path path : paths.isEmpty() ? List.of(Path.of(".")) : paths) {
+            cases.addAll(SampleCase.find(path));
+        }
+        if (cases.isEmpty()) {
+            throw new ProblemException(Problem.error(Code.USAGE, "There are no cases here.")
+                    .withHelp("a case is a folder in NAME.cases/ beside NAME.morphema, with in/ and out/ in it"));
+        }
+        CaseRunner runner = new CaseRunner(Morphema.standard());
+        List<CaseResult> results = new ArrayList<>();
+        for (SampleCase sampleCase : cases) {
+            CaseResult result = runner.run(sampleCase);
+            print(result);
+            results.add(result);
+        }
+        return summed(results);
+    }
+
+    private int summed(List<CaseResult> results) {
+        long failed = results.stream().filter(r -> !r.passed()).count();
+        terminal.text()
+                .println(results.size() + (results.size() == 1 ? " case: " : " cases: ") + (results.size() - failed)
+                        + " passed, " + failed + " failed");
+        return results.stream()
+                .filter(r -> !r.passed())
+                .mapToInt(r -> r.problems().isEmpty() ? ExitCode.DATA : ExitCode.of(r.problems()))
+                .max()
+                .orElse(ExitCode.GOOD);
+    }
+
+    private void print(CaseResult result) {
+        PrintWriter out = terminal.text();
+        out.println((result.passed() ? "passed  " : "failed  ")
+                + result.sampleCase().name());
+        result.differences().forEach((target, differences) -> {
+            out.println("  " + target + ": " + differences.size()
+                    + (differences.size() == 1 ? " difference" : " differences"));
+            differences.stream().limit(MOST_SHOWN).forEach(this::print);
+            if (differences.size() > MOST_SHOWN) {
+                out.println("    … and " + (differences.size() - MOST_SHOWN) + " more");
+            }
+        });
+        new ProblemPrinter(out, !common.hideValues()).print(result.problems());
+    }
+
+    private void print(Difference difference) {
+        terminal.text().println("    " + difference.path());
+        if (!common.hideValues()) {
+            terminal.text().println("      expected " + difference.expected());
+            terminal.text().println("      actual   " + difference.actual());
+        }
+    }
+}
