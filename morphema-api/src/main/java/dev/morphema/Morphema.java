@@ -25,7 +25,7 @@ import java.util.List;
  * }</pre>
  */
 public final class Morphema {
-    private static final Morphema STANDARD = new Morphema(StandardFormats.registry(), FunctionTable.standard());
+    private static final Morphema STANDARD = new Morphema(StandardFormats.registry(), StandardFormats.functions());
 
     private final FormatRegistry formats;
     private final FunctionTable functions;

@@ -44,7 +44,7 @@ class ArchitectureTest {
             .whereLayer("check")
             .mayOnlyBeAccessedByLayers("engine", "library")
             .whereLayer("function")
-            .mayOnlyBeAccessedByLayers("check", "engine", "library")
+            .mayOnlyBeAccessedByLayers("check", "engine", "formats", "library")
             .whereLayer("convert")
             .mayOnlyBeAccessedByLayers("function", "check", "engine")
             .whereLayer("syntax")

@@ -2,8 +2,8 @@ package dev.morphema;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.formats.StandardFormats;
 import dev.morphema.function.Function;
-import dev.morphema.function.FunctionTable;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -35,8 +35,8 @@ class FunctionReferenceTest {
         List<String> described = entries().stream()
                 .map(line -> line.substring(3, line.indexOf('`', 3)))
                 .toList();
-        List<String> known = FunctionTable.standard().names().stream()
-                .map(name -> FunctionTable.standard().find(name).orElseThrow())
+        List<String> known = StandardFormats.functions().names().stream()
+                .map(name -> StandardFormats.functions().find(name).orElseThrow())
                 .map(Function::signature)
                 .map(signature -> signature.text())
                 .toList();

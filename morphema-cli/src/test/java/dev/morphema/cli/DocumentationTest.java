@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -44,6 +45,15 @@ class DocumentationTest {
             }
         }
         assertThat(commands).isGreaterThan(3);
+    }
+
+    @Test
+    @DisplayName("every documented case passes")
+    void casesPass() {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        int code = Main.run(new String[] {"test", "../docs/cases"}, new ByteArrayInputStream(new byte[0]), out, out);
+        assertThat(code).as(out.toString(StandardCharsets.UTF_8)).isZero();
+        assertThat(out.toString(StandardCharsets.UTF_8)).contains("cases:").contains(" 0 failed");
     }
 
     private String replayed(String console) {

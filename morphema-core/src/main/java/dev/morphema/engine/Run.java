@@ -183,7 +183,9 @@ public final class Run {
     private void push(int source, List<Streaming> open) throws IOException {
         List<Streaming> wanting = new ArrayList<>(open);
         try (RecordReader reader = readers.open(source)) {
-            for (Value record = reader.next(); record != null && !wanting.isEmpty(); record = reader.next()) {
+            for (Value record = next(reader, source);
+                    record != null && !wanting.isEmpty();
+                    record = next(reader, source)) {
                 read[source]++;
                 Value pushed = record;
                 wanting.removeIf(target -> {
@@ -195,11 +197,25 @@ public final class Run {
         }
     }
 
+    /** The next record; a failure to read is told as such, so that it is not taken for one to write. */
+    private @Nullable Value next(RecordReader reader, int source) {
+        try {
+            return reader.next();
+        } catch (IOException e) {
+            String name = program.mapping().sources().get(source).decl().name().text();
+            throw new ProblemException(
+                    Problem.error(
+                            Code.NOT_READABLE,
+                            "The input of the source " + name + " cannot be read to its end: " + e.getMessage() + "."),
+                    e);
+        }
+    }
+
     private Value whole(int source) {
         try (RecordReader reader = readers.open(source)) {
             List<Value> records = new ArrayList<>();
             boolean sequence = reader.isSequence();
-            for (Value record = reader.next(); record != null; record = reader.next()) {
+            for (Value record = next(reader, source); record != null; record = next(reader, source)) {
                 records.add(record);
             }
             read[source] = records.size();

@@ -28,6 +28,25 @@ public final class FunctionTable {
         return STANDARD;
     }
 
+    /**
+     * {@return this table with one more function, of single values; it gives absent for absent, and null for null}
+     *
+     * @param signature such as {@code json(text: text): any}
+     * @param body does the work; safe for use by many threads
+     * @throws IllegalArgumentException if there is a function of that name already
+     */
+    public FunctionTable with(String signature, Function.Body body) {
+        Function added = new Function.Scalar(Signature.parse(signature), false, constants -> body);
+        String name = added.signature().name();
+        if (functions.containsKey(name)) {
+            throw new IllegalArgumentException("There is a function " + name + " already.");
+        }
+        FunctionTable more = new FunctionTable();
+        more.functions.putAll(functions);
+        more.functions.put(name, added);
+        return more;
+    }
+
     /** {@return the function of a name} */
     public Optional<Function> find(String name) {
         return Optional.ofNullable(functions.get(name));

@@ -346,17 +346,30 @@ final class ExpressionParser {
         List<Expr> parts = new ArrayList<>();
         for (Token.Part part : token.parts()) {
             if (part instanceof Token.Plain plain) {
-                parts.add(new Expr.Literal(token.span(), TextValue.of(plain.text())));
+                addPart(parts, new Expr.Literal(token.span(), TextValue.of(plain.text())));
             } else if (part instanceof Token.Embedded embedded) {
-                parts.add(embedded(token, embedded.tokens()));
+                addPart(parts, embedded(token, embedded.tokens()));
             }
         }
         if (parts.isEmpty()) {
             return new Expr.Literal(token.span(), TextValue.EMPTY);
         }
-        return parts.size() == 1 && token.parts().get(0) instanceof Token.Plain
-                ? parts.get(0)
+        return parts.size() == 1 && parts.get(0) instanceof Expr.Literal literal && literal.value() instanceof TextValue
+                ? literal
                 : new Expr.Template(token.span(), parts);
+    }
+
+    /** A text that is embedded as an expression is a part of the text around it. */
+    private static void addPart(List<Expr> parts, Expr part) {
+        if (part instanceof Expr.Literal now
+                && now.value() instanceof TextValue text
+                && !parts.isEmpty()
+                && parts.get(parts.size() - 1) instanceof Expr.Literal before
+                && before.value() instanceof TextValue start) {
+            parts.set(parts.size() - 1, new Expr.Literal(before.span(), TextValue.of(start.text() + text.text())));
+        } else {
+            parts.add(part);
+        }
     }
 
     private Expr embedded(Token token, List<Token> tokens) {

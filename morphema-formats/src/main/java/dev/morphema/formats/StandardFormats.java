@@ -3,10 +3,27 @@ package dev.morphema.formats;
 import dev.morphema.csv.CsvSource;
 import dev.morphema.csv.CsvTarget;
 import dev.morphema.format.FormatRegistry;
+import dev.morphema.format.Input;
+import dev.morphema.format.Options;
+import dev.morphema.format.Projection;
+import dev.morphema.format.RecordReader;
+import dev.morphema.format.SourceFormat;
+import dev.morphema.function.FunctionTable;
 import dev.morphema.json.JsonSource;
 import dev.morphema.json.JsonTarget;
+import dev.morphema.problem.InputLocation;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Value;
 import dev.morphema.xml.XmlSource;
 import dev.morphema.xml.XmlTarget;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 
 /** The formats that come with Morphema. */
@@ -18,5 +35,47 @@ public final class StandardFormats {
         return new FormatRegistry(
                 List.of(new CsvSource(), JsonSource.document(), JsonSource.lines(), new XmlSource()),
                 List.of(new CsvTarget(), JsonTarget.document(), JsonTarget.lines(), new XmlTarget()));
+    }
+
+    /** {@return the functions of the language, with those that read a text in one of the formats} */
+    public static FunctionTable functions() {
+        return FunctionTable.standard()
+                .with("json(text: text): any", (a, run) -> parsed(JsonSource.document(), a[0]))
+                .with("xml(text: text): any", (a, run) -> parsed(new XmlSource(), a[0]));
+    }
+
+    /** A document that stands as a text in another: what a source of the format would be. */
+    private static Value parsed(SourceFormat format, Value text) {
+        byte[] bytes = text.toString().getBytes(StandardCharsets.UTF_8);
+        Input input = new Input() {
+            @Override
+            public String name() {
+                return "the text";
+            }
+
+            @Override
+            public InputStream open() {
+                return new ByteArrayInputStream(bytes);
+            }
+        };
+        try (RecordReader reader = format.open(input, Projection.EVERYTHING, Options.NONE)) {
+            boolean sequence = reader.isSequence();
+            List<Value> values = new ArrayList<>();
+            for (Value value = reader.next(); value != null; value = reader.next()) {
+                values.add(value);
+            }
+            return sequence ? new ListValue(values) : values.get(0);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (ProblemException e) {
+            // The place within the text is of use; that of the record around it is added by who calls.
+            InputLocation place = e.problem().input();
+            String where =
+                    place == null ? "" : " (line " + place.line() + ", column " + place.column() + " of the text)";
+            throw new ProblemException(
+                    Problem.error(e.problem().code(), e.problem().message() + where)
+                            .withHelp(e.problem().help()),
+                    e);
+        }
     }
 }

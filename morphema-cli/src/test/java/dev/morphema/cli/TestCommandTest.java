@@ -1,0 +1,137 @@
+package dev.morphema.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** {@code morphema test}: what it finds, how it compares, what it says. */
+class TestCommandTest {
+    @TempDir
+    private Path folder;
+
+    private String out = "";
+    private String err = "";
+
+    @BeforeEach
+    void mapping() throws IOException {
+        write("ships.morphema", """
+                morphema 1
+                source rows: csv { kg: number }
+                param unit: text = "kg"
+                target list: json { for r in rows { ship = r.ship  kg = r.kg  unit = unit } }
+                target sheet: csv(header = false) { for r in rows { ship = r.ship  kg = r.kg } }
+                target doc: xml { Ships { @n = count(rows)  Ship for r in rows { = r.ship  @kg = r.kg } } }
+                target stamp: json { now = now()  id = uuid() }
+                """);
+        write("ships.cases/plain/in/rows.csv", "ship,kg\nNordlys,1.50\nSula,2\n");
+    }
+
+    private void write(String file, String text) throws IOException {
+        Path place = folder.resolve(file);
+        Files.createDirectories(place.getParent());
+        Files.writeString(place, text);
+    }
+
+    private int test(String... paths) {
+        String[] words = new String[paths.length + 1];
+        words[0] = "test";
+        for (int i = 0; i < paths.length; i++) {
+            words[i + 1] = folder.resolve(paths[i]).toString();
+        }
+        ByteArrayOutputStream outBytes = new ByteArrayOutputStream();
+        ByteArrayOutputStream errBytes = new ByteArrayOutputStream();
+        int code = Main.run(words, new ByteArrayInputStream(new byte[0]), outBytes, errBytes);
+        out = outBytes.toString(StandardCharsets.UTF_8);
+        err = errBytes.toString(StandardCharsets.UTF_8);
+        return code;
+    }
+
+    @Test
+    @DisplayName("documents are compared by meaning")
+    void byMeaning() throws IOException {
+        write(
+                "ships.cases/plain/out/list.json",
+                "[{\"unit\":\"kg\",\"kg\":1.5,\"ship\":\"Nordlys\"},{\"ship\":\"Sula\",\"kg\":2.0,\"unit\":\"kg\"}]");
+        write("ships.cases/plain/out/sheet.csv", "\"Nordlys\",\"1.50\"\r\nSula,2\r\n");
+        write(
+                "ships.cases/plain/out/doc.xml",
+                "<Ships n='2'><!-- c --><Ship\n kg='1.50'>Nordlys</Ship>\n\n<Ship kg='2'><![CDATA[Sula]]></Ship></Ships>");
+        assertThat(test("")).isZero();
+        assertThat(out).isEqualTo("passed  ships.cases/plain\n1 case: 1 passed, 0 failed\n");
+        assertThat(test("ships.morphema")).isZero();
+        assertThat(test("ships.cases")).isZero();
+        assertThat(test("ships.cases/plain")).isZero();
+    }
+
+    @Test
+    @DisplayName("a difference is told with its path, what was expected and what came")
+    void differences() throws IOException {
+        write(
+                "ships.cases/plain/out/list.json",
+                "[{\"ship\":\"Nordlys\",\"kg\":1.6,\"unit\":\"kg\"},{\"ship\":\"Sula\",\"kg\":2,\"unit\":\"kg\",\"x\":null},{}]");
+        write(
+                "ships.cases/plain/out/doc.xml",
+                "<Ships n='2'><Ship kg='1.50'>Nordlys</Ship><Ship kg='3'/><More/></Ships>");
+        write("ships.cases/plain/out/sheet.csv", "Nordlys,1.5\nSula,2\n");
+        assertThat(test("")).isEqualTo(1);
+        assertThat(out)
+                .contains("list: 3 differences")
+                .contains("[1]/kg\n      expected 1.6\n      actual   1.50\n")
+                .contains("[2]/x\n      expected null\n      actual   nothing\n")
+                .contains("[3]\n      expected a record\n      actual   nothing\n")
+                .contains("/Ships/Ship[2]/@kg\n      expected \"3\"\n      actual   \"2\"\n")
+                .contains("/Ships/Ship[2]\n      expected \"\"\n      actual   \"Sula\"\n")
+                .contains("/Ships/More[1]\n      expected element More\n      actual   nothing\n")
+                .contains("[1]/kg\n      expected \"1.5\"\n      actual   \"1.50\"\n")
+                .endsWith("1 case: 0 passed, 1 failed\n");
+    }
+
+    @Test
+    @DisplayName("a case sets parameters and the present, and random codes are the same each time")
+    void settings() throws IOException {
+        write(
+                "ships.cases/plain/out/list.json",
+                "[{\"ship\":\"Nordlys\",\"kg\":1.5,\"unit\":\"t\"},{\"ship\":\"Sula\",\"kg\":2,\"unit\":\"t\"}]");
+        write("ships.cases/plain/out/stamp.json", "{\"now\":\"2026-03-05T12:00:00Z\",\"id\":\"?\"}");
+        write("ships.cases/plain/case.properties", "param.unit = t\nnow = 2026-03-05T12:00:00Z\nseed = 7\n");
+        assertThat(test("")).isEqualTo(1);
+        assertThat(out)
+                .contains("stamp: 1 difference")
+                .contains("/id")
+                .doesNotContain("/now")
+                .doesNotContain("list:");
+        String first = out;
+        test("");
+        assertThat(out).isEqualTo(first);
+    }
+
+    @Test
+    @DisplayName("what cannot be run is told with the place, and the other cases go on")
+    void brokenCases() throws IOException {
+        write("ships.cases/plain/out/sheet.csv", "Nordlys,1.50\nSula,2\n");
+        write("ships.cases/bad/in/rows.csv", "ship,kg\nNordlys,x\n");
+        write("ships.cases/bad/out/sheet.csv", "");
+        write("ships.cases/empty/in/rows.csv", "ship,kg\n");
+        write("ships.cases/odd/out/nothing.csv", "");
+        assertThat(test("")).isEqualTo(3);
+        assertThat(out)
+                .contains("failed  ships.cases/bad\nerror: This text is not a number.")
+                .contains("expects nothing")
+                .contains("The mapping has no target nothing.")
+                .contains("passed  ships.cases/plain")
+                .contains("4 cases: 1 passed, 3 failed");
+        assertThat(test("none")).isEqualTo(4);
+        write("other/x.txt", "");
+        assertThat(test("other")).isEqualTo(3);
+        assertThat(err).contains("There are no cases here.");
+    }
+}

@@ -1,0 +1,73 @@
+package dev.morphema.value;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.math.BigDecimal;
+import java.math.MathContext;
+import java.math.RoundingMode;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+
+/** Numbers agree with decimals of any size. */
+class NumberProperties {
+    @Provide
+    Arbitrary<BigDecimal> decimals() {
+        return Arbitraries.oneOf(
+                Arbitraries.bigDecimals().ofScale(6),
+                Arbitraries.integers().between(-2000, 2000).map(i -> BigDecimal.valueOf(i, 2)),
+                Arbitraries.longs().map(l -> BigDecimal.valueOf(l, 9)),
+                Arbitraries.bigIntegers().map(b -> new BigDecimal(b, 3)));
+    }
+
+    @Property
+    void sumsAndProductsAreExact(@ForAll("decimals") BigDecimal a, @ForAll("decimals") BigDecimal b) {
+        NumberValue x = NumberValue.of(a);
+        NumberValue y = NumberValue.of(b);
+        assertThat(x.plus(y).decimal()).isEqualByComparingTo(a.add(b));
+        assertThat(x.minus(y).decimal()).isEqualByComparingTo(a.subtract(b));
+        assertThat(x.times(y).decimal()).isEqualByComparingTo(a.multiply(b));
+    }
+
+    @Property
+    void quotientsAreRoundedTo34DigitsAndShortest(@ForAll("decimals") BigDecimal a, @ForAll("decimals") BigDecimal b) {
+        if (b.signum() != 0) {
+            BigDecimal expected =
+                    a.divide(b, new MathContext(34, RoundingMode.HALF_UP)).stripTrailingZeros();
+            String shown = expected.scale() < 0 ? expected.setScale(0).toPlainString() : expected.toPlainString();
+            assertThat(NumberValue.of(a).dividedBy(NumberValue.of(b)).toString())
+                    .isEqualTo(shown);
+        }
+    }
+
+    @Property
+    void whatIsPrintedReadsBackTheSame(@ForAll("decimals") BigDecimal a) {
+        NumberValue number = NumberValue.of(a);
+        NumberValue back = NumberValue.parse(number.toString()).orElseThrow();
+        assertThat(back.toString()).isEqualTo(number.toString());
+        assertThat(back).isEqualTo(number).hasSameHashCodeAs(number);
+    }
+
+    @Property
+    void orderAndEqualityAreThoseOfTheValue(@ForAll("decimals") BigDecimal a, @ForAll("decimals") BigDecimal b) {
+        assertThat(Integer.signum(NumberValue.of(a).compareTo(NumberValue.of(b))))
+                .isEqualTo(a.compareTo(b));
+        assertThat(NumberValue.of(a).equals(NumberValue.of(b))).isEqualTo(a.compareTo(b) == 0);
+        assertThat(NumberValue.of(a.setScale(a.scale() + 3))).isEqualTo(NumberValue.of(a));
+    }
+
+    @Property
+    void textsAreOrderedByCodePoint(@ForAll String a, @ForAll String b) {
+        int[] x = a.codePoints().toArray();
+        int[] y = b.codePoints().toArray();
+        boolean pairs = a.chars().allMatch(c -> !Character.isSurrogate((char) c))
+                && b.chars().allMatch(c -> !Character.isSurrogate((char) c));
+        if (pairs) {
+            assertThat(Integer.signum(Comparison.compareTexts(a, b)))
+                    .isEqualTo(Integer.signum(java.util.Arrays.compare(x, y)));
+        }
+        assertThat(Comparison.compareTexts("\uFFFD", "\uD83D\uDE00")).isNegative();
+    }
+}
