@@ -40,8 +40,9 @@ final class BodyParser {
         List<Stmt> statements = new ArrayList<>();
         cursor.enter();
         while (!cursor.at("}") && !cursor.atEnd()) {
-            boolean firstInBlock = cursor.last() == open;
-            Stmt statement = recovered(() -> statement(firstInBlock));
+            Stmt before = statements.isEmpty() ? null : statements.get(statements.size() - 1);
+            boolean textMayFollow = cursor.last() == open || before instanceof Stmt.Field field && field.attribute();
+            Stmt statement = recovered(() -> statement(textMayFollow));
             if (statement != null) {
                 statements.add(statement);
             }
@@ -65,7 +66,7 @@ final class BodyParser {
         }
     }
 
-    private Stmt statement(boolean firstInBlock) {
+    private Stmt statement(boolean textMayFollow) {
         Token token = cursor.peek();
         if (token.kind() == Token.Kind.NAME && KEYWORDS.contains(token.text()) && !cursor.wordIsFieldName()) {
             return keyword(token);
@@ -77,7 +78,7 @@ final class BodyParser {
             Block block = block();
             return new Stmt.Item(block.span(), new Stmt.Nested(block));
         }
-        if (token.is("=") && (token.firstOnLine() || firstInBlock)) {
+        if (token.is("=") && (token.firstOnLine() || textMayFollow)) {
             cursor.next();
             Expr value = grammar.expressions.expr();
             return new Stmt.OwnText(token.span().to(value.span()), value);
@@ -89,7 +90,7 @@ final class BodyParser {
             throw Cursor.fault(
                     token.span(),
                     "This = has no field before it.",
-                    "the own text of an element stands first in its block, or on a line of its own");
+                    "the own text of an element stands first in its block, after an attribute, or on a line of its own");
         }
         if (token.is(",")) {
             throw Cursor.fault(token.span(), "Fields are not separated by commas.", "a new line, or a blank, will do");
