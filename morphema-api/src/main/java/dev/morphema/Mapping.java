@@ -56,6 +56,14 @@ public final class Mapping {
                 .toList();
     }
 
+    /**
+     * {@return how the mapping will run, in a stable text}: whether each source is read one record at a time or kept as a
+     * whole, which of its fields are read, and the stages of each target's outermost loop.
+     */
+    public String plan() {
+        return program.plan();
+    }
+
     /** As {@link #run(Inputs, Outputs, RunOptions)}, with the default options. */
     public Result run(Inputs inputs, Outputs outputs) {
         return run(inputs, outputs, RunOptions.DEFAULT);

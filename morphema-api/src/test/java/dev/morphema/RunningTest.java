@@ -177,9 +177,10 @@ class RunningTest {
                 main, "morphema 1\nuse \"common.morphema\"\ntarget o: json(indent = 0) { a = twice(\"x\") }\n");
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         assertThatThrownBy(() -> Morphema.standard().load(main).run(Inputs.NONE, Outputs.stream("o", out)))
-                .isInstanceOfSatisfying(
-                        ProblemException.class,
-                        e -> assertThat(e.problem().rule().file()).endsWith("common.morphema"));
+                .isInstanceOfSatisfying(ProblemException.class, e -> {
+                    assertThat(e.problem().rule().file()).endsWith("common.morphema");
+                    assertThat(e.problem().help()).contains("main.morphema:3:34");
+                });
     }
 
     @Test
@@ -194,5 +195,40 @@ class RunningTest {
         try (Stream<Path> files = Files.list(folder)) {
             return files.map(p -> p.getFileName().toString()).toList();
         }
+    }
+
+    @Test
+    @DisplayName("the plan says what streams, what is read and through which stages it goes")
+    void plan() {
+        Mapping mapping = Language.load("""
+                source m: csv { kg: number }
+                source d: json
+                let heavy = (for r in m where r.kg > 5)
+                target a: json { rows for r in heavy group by r.ship as rs sort by sum(rs.kg) desc take 2 => ship }
+                target b: csv { for r in m numbered n by r.ship { n = n } }
+                target c: json { x = count(d.calls)  y for c in d.calls where exists(c.id) => c }
+                """);
+        assertThat(mapping.plan()).isEqualTo("""
+                        read m: one record at a time; fields {kg, ship}
+                        read d: as a whole, since it is not just the outermost loop of targets; fields {calls}
+                        write a: json
+                          for each of heavy
+                          group by r.ship, holding the members
+                          sort by sum(rs.kg), holding all turns
+                          stop after 2
+                        write b: csv
+                          for each of m
+                          number within r.ship
+                        write c: json
+                          for each of d.calls
+                          keep where exists(c.id)
+                        """);
+    }
+
+    @Test
+    @DisplayName("what is declared and never used is a warning")
+    void unusedNames() {
+        assertThat(Language.places("let a = 1\ntable t { X = 1 }\ndefine f(x) = x\ntarget o: json { b = 1 }"))
+                .containsExactly("2:5 unused", "3:7 unused", "4:8 unused");
     }
 }

@@ -84,6 +84,9 @@ public final class Checker {
         declarations.defines(defines);
         prefixesOfDefines.putAll(usedPrefixes);
         declarations.targets(targets);
+        if (problems.stream().noneMatch(Problem::isError)) {
+            new UnusedNames(this).report(trees.get(0));
+        }
         List<CheckedMapping.Source> checked =
                 sources.stream().map(SourceChecker.Found::finish).toList();
         return new Result(new CheckedMapping(checked, tables, params, lets, defines, targets, resolution), problems);

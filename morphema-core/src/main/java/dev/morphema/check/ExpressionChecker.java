@@ -409,6 +409,11 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         if (name.equals("sum") || name.equals("avg")) {
             requireKind(call.arguments().get(0).span(), items.with(Card.ONE), Want.NUMBER);
         }
+        if ((name.equals("min") || name.equals("max")) && isNumericText(items)) {
+            checker.report(call.span()
+                    .warning(Code.TEXT_COMPARED, "This compares texts, though the sample has only numbers here.")
+                    .withHelp("give the field the type number in the source"));
+        }
         Kind result = function.signature().result();
         if (function.passesThrough()) {
             return items.with(result == Kind.LIST ? Card.LIST : Card.ONE);

@@ -118,6 +118,10 @@ final class GlobalNames {
         return defines.getOrDefault(name, -1);
     }
 
+    String nameOf(int define) {
+        return defineList.get(define).name().text();
+    }
+
     int parameters(int define) {
         return defineList.get(define).parameters().size();
     }

@@ -9,6 +9,7 @@ import dev.morphema.syntax.Stmt;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -80,6 +81,11 @@ public final class Resolution {
     /** {@return what a call calls} */
     public Callee callee(Expr.Call call) {
         return Objects.requireNonNull(calls.get(call));
+    }
+
+    /** {@return all that is called somewhere} */
+    Collection<Callee> callees() {
+        return calls.values();
     }
 
     void put(Expr.Lookup lookup, int table) {

@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.format.EventWriter;
+import org.jspecify.annotations.Nullable;
 
 /** A compiled statement. Immutable, shared by all runs. */
 abstract class Action {
@@ -20,6 +21,12 @@ abstract class Action {
     /** {@return whether it may write attributes of the block at hand} */
     boolean writesAttributes() {
         return false;
+    }
+
+    /** {@return what the statement writes, if it is a field or an item, else null} */
+    @Nullable
+    Content content() {
+        return null;
     }
 
     /** Begins to stream: writes what stands before the records. Only on the way to a loop that streams. */

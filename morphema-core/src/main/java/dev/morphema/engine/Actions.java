@@ -44,6 +44,7 @@ final class Actions {
             return name;
         }
 
+        @Override
         Content content() {
             return content;
         }
@@ -56,14 +57,16 @@ final class Actions {
         @Override
         void run(Frame frame, EventWriter out, Pass pass) {
             if (pass == Pass.ALL || name.attribute() == (pass == Pass.ATTRIBUTES)) {
-                if (doneIn < 0 || frame.get(doneIn) == null) {
+                if (doneIn < 0) {
                     write(frame, out);
+                } else {
+                    writeOnce(frame, out);
                 }
             }
         }
 
-        /** In place of a copied field. */
-        void runInPlace(Frame frame, EventWriter out) {
+        /** Writes the field unless that was done already: it may stand here, or in place of a copied field. */
+        void writeOnce(Frame frame, EventWriter out) {
             if (frame.get(doneIn) == null) {
                 write(frame, out);
                 frame.set(doneIn, BooleanValue.TRUE);
@@ -192,6 +195,11 @@ final class Actions {
         }
 
         @Override
+        Content content() {
+            return content;
+        }
+
+        @Override
         RecordSink open(Frame frame, EventWriter out) {
             return Streams.turns((Content.Repeated) content, frame, out);
         }
@@ -285,7 +293,7 @@ final class Actions {
                 own = inPlace.get(FieldName.of(name.local()));
             }
             if (own != null) {
-                own.runInPlace(frame, out);
+                own.writeOnce(frame, out);
                 return;
             }
             try {

@@ -3,6 +3,7 @@ package dev.morphema.engine;
 import dev.morphema.engine.Action.Pass;
 import dev.morphema.format.EventWriter;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** A compiled block. Immutable, shared by all runs. */
 final class Body {
@@ -27,8 +28,17 @@ final class Body {
         return attributes;
     }
 
-    boolean streams() {
-        return streamed >= 0;
+    /** {@return the first loop in this block or blocks within it, or null} */
+    @Nullable
+    LoopPlan outermost() {
+        for (Action action : actions) {
+            Content content = action.content();
+            LoopPlan loop = content == null ? null : Streams.outermost(content);
+            if (loop != null) {
+                return loop;
+            }
+        }
+        return null;
     }
 
     /** Writes the whole block. */

@@ -4,7 +4,9 @@ import dev.morphema.function.Function;
 import dev.morphema.function.Signature;
 import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.problem.RuleLocation;
 import dev.morphema.syntax.Span;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
@@ -122,7 +124,27 @@ final class CallNodes {
                         "A define has called itself more than " + MOST_DEEP + " times deep.",
                         "is there a record that contains itself?");
             }
-            return unit.node().eval(frame.call(unit.slots(), arguments));
+            try {
+                return unit.node().eval(frame.call(unit.slots(), arguments));
+            } catch (ProblemException e) {
+                throw calledFrom(e);
+            }
+        }
+
+        /** A rule in another file says little without the place that called it. */
+        private ProblemException calledFrom(ProblemException e) {
+            Problem problem = e.problem();
+            RuleLocation rule = problem.rule();
+            RuleLocation call = span().location();
+            if (rule == null || rule.file().equals(call.file())) {
+                return e;
+            }
+            String note = "the rule was called at " + call;
+            boolean noted = problem.help() != null && problem.help().contains("the rule was called at ");
+            return noted
+                    ? e
+                    : new ProblemException(
+                            problem.withHelp(problem.help() == null ? note : problem.help() + "; " + note), e);
         }
     }
 }

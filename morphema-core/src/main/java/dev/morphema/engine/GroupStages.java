@@ -39,6 +39,11 @@ final class GroupStages {
     /** {@code group by}: groups in order of first appearance. */
     record By(Stages.Keys keys, Node member, Names names) implements Stage {
         @Override
+        public String describe() {
+            return "group by " + keys.written() + ", holding the members";
+        }
+
+        @Override
         public Flow start(Frame frame, Flow next) {
             return new Flow() {
                 private final Map<Object, Group> groups = new LinkedHashMap<>();
@@ -67,6 +72,13 @@ final class GroupStages {
 
     /** {@code group runs by} and {@code group from}: a group ends where the next begins. */
     record Runs(Stages.@Nullable Keys keys, @Nullable Node begins, Node member, Names names) implements Stage {
+        @Override
+        public String describe() {
+            return keys == null
+                    ? "group from each " + Objects.requireNonNull(begins).written()
+                    : "group neighbours by " + keys.written();
+        }
+
         @Override
         public Flow start(Frame frame, Flow next) {
             return new Flow() {
@@ -109,6 +121,11 @@ final class GroupStages {
 
     /** {@code sort by}: stable; absent and null come last either way. */
     record Sort(Stages.Keys keys, boolean[] descending, int[] names) implements Stage {
+        @Override
+        public String describe() {
+            return "sort by " + keys.written() + ", holding all turns";
+        }
+
         /** A turn that is held back: the values of the loop's names, and what to sort by. */
         private record Held(@Nullable Value[] names, Value[] keys) {}
 

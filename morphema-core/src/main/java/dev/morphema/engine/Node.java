@@ -24,6 +24,11 @@ abstract class Node {
         return span;
     }
 
+    /** {@return the expression as it is written, in one line} */
+    final String written() {
+        return span.text().replaceAll("\\s+", " ");
+    }
+
     /** The value; problems may lack the place of the rule. */
     abstract Value compute(Frame frame);
 

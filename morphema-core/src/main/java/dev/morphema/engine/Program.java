@@ -95,4 +95,33 @@ public final class Program {
     List<Target> targets() {
         return targets;
     }
+
+    /**
+     * {@return how the program will run, in a stable text}: for each source whether its records stream or are kept, and
+     * what is read of them; for each target the stages of its outermost loop.
+     */
+    public String plan() {
+        StringBuilder out = new StringBuilder();
+        for (int i = 0; i < streams.length; i++) {
+            CheckedMapping.Source source = mapping.sources().get(i);
+            out.append("read ").append(source.decl().name().text()).append(": ");
+            out.append(
+                    streams[i]
+                            ? "one record at a time"
+                            : "as a whole, since it is not just the outermost loop of targets");
+            out.append("; fields ").append(source.projection()).append('\n');
+        }
+        for (Target target : targets) {
+            out.append("write ").append(target.checked().decl().name().text());
+            out.append(": ").append(target.checked().format().name()).append('\n');
+            LoopPlan loop = Streams.outermost(target.document());
+            if (loop != null) {
+                out.append("  for each of ").append(loop.sequence().written()).append('\n');
+                loop.stages()
+                        .forEach(stage ->
+                                out.append("  ").append(stage.describe()).append('\n'));
+            }
+        }
+        return out.toString();
+    }
 }

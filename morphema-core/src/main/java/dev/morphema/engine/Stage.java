@@ -4,4 +4,7 @@ package dev.morphema.engine;
 interface Stage {
     /** {@return a flow that does what the clause says and passes its turns on} */
     Flow start(Frame frame, Flow next);
+
+    /** {@return the stage in one line, as the printed plan shows it} */
+    String describe();
 }

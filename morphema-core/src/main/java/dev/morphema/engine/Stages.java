@@ -11,6 +11,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /** The clauses that pass on or drop turns as they come. */
 final class Stages {
@@ -37,6 +38,11 @@ final class Stages {
     /** {@code for y in x.lines}. */
     record Bind(Node sequence, int slot, boolean optional) implements Stage {
         @Override
+        public String describe() {
+            return "for each of " + sequence.written() + (optional ? ", or once without" : "");
+        }
+
+        @Override
         public Flow start(Frame frame, Flow next) {
             return new Passing(next) {
                 @Override
@@ -55,6 +61,11 @@ final class Stages {
     /** {@code where}. */
     record Where(Node condition) implements Stage {
         @Override
+        public String describe() {
+            return "keep where " + condition.written();
+        }
+
+        @Override
         public Flow start(Frame frame, Flow next) {
             return new Passing(next) {
                 @Override
@@ -67,6 +78,11 @@ final class Stages {
 
     /** {@code let}: forgets what it was in the turn before; it is calculated when it is used. */
     record Let(int slot) implements Stage {
+        @Override
+        public String describe() {
+            return "name a value, calculated when used";
+        }
+
         @Override
         public Flow start(Frame frame, Flow next) {
             return new Passing(next) {
@@ -81,6 +97,11 @@ final class Stages {
 
     /** {@code numbered n}, {@code numbered n by key}. */
     record Numbered(int slot, Keys keys) implements Stage {
+        @Override
+        public String describe() {
+            return "number" + (keys.nodes().isEmpty() ? "" : " within " + keys.written());
+        }
+
         @Override
         public Flow start(Frame frame, Flow next) {
             Map<Object, Long> counts = new HashMap<>();
@@ -98,6 +119,11 @@ final class Stages {
     /** {@code distinct by}. */
     record Distinct(Keys keys) implements Stage {
         @Override
+        public String describe() {
+            return "keep the first for each " + keys.written() + ", holding the keys";
+        }
+
+        @Override
         public Flow start(Frame frame, Flow next) {
             Set<Object> seen = new HashSet<>();
             return new Passing(next) {
@@ -111,6 +137,11 @@ final class Stages {
 
     /** {@code take}. */
     record Take(Node count) implements Stage {
+        @Override
+        public String describe() {
+            return "stop after " + count.written();
+        }
+
         @Override
         public Flow start(Frame frame, Flow next) {
             return new Passing(next) {
@@ -147,6 +178,10 @@ final class Stages {
     record Keys(List<Node> nodes) {
         Keys {
             nodes = List.copyOf(nodes);
+        }
+
+        String written() {
+            return nodes.stream().map(Node::written).collect(Collectors.joining(", "));
         }
 
         Value[] values(Frame frame) {

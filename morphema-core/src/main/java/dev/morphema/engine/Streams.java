@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.format.EventWriter;
+import org.jspecify.annotations.Nullable;
 
 /** The contents on the way to a loop that streams: begun before the records, ended after them. */
 final class Streams {
@@ -45,5 +46,16 @@ final class Streams {
         } else {
             out.endList();
         }
+    }
+
+    /** {@return the first loop that stands directly in a document or in blocks within blocks, or null} */
+    static @Nullable LoopPlan outermost(Content content) {
+        if (content instanceof Content.Repeated repeated) {
+            return repeated.loop();
+        }
+        if (content instanceof Content.Nested nested) {
+            return nested.body().outermost();
+        }
+        return content instanceof Content.Pieces pieces ? pieces.body().outermost() : null;
     }
 }
