@@ -9,7 +9,7 @@ import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import org.jspecify.annotations.Nullable;
 
-/** Shows the line of an input that a problem is about, where the input can be read once more. */
+/** Shows the line of an input that a problem is about, where the input can be read once more or remembers it. */
 final class InputLines {
     /** Of a longer line this much is shown, around the place of the problem. */
     private static final int MOST_SHOWN = 160;
@@ -26,7 +26,7 @@ final class InputLines {
             return problem;
         }
         for (Input input : inputs.bySource().values()) {
-            if (input.name().equals(place.input()) && input.isRereadable()) {
+            if (input.name().equals(place.input())) {
                 String line = line(input, place.line());
                 return line == null ? problem : problem.in(cut(place, line));
             }
@@ -35,6 +35,12 @@ final class InputLines {
     }
 
     private static @Nullable String line(Input input, long number) {
+        if (input instanceof Inputs.StreamInput stream) {
+            return stream.stream().line(number);
+        }
+        if (!input.isRereadable()) {
+            return null;
+        }
         try (BufferedReader lines = new BufferedReader(new InputStreamReader(input.open(), StandardCharsets.UTF_8))) {
             String line = lines.readLine();
             for (long at = 1; at < number && line != null; at++) {

@@ -2,7 +2,6 @@ package dev.morphema;
 
 import dev.morphema.format.Input;
 import java.io.ByteArrayInputStream;
-import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -65,13 +64,13 @@ public final class Inputs {
     /** {@return these inputs and a stream, which problems call by the given name} */
     public Inputs andStream(String source, InputStream stream, String name) {
         Objects.requireNonNull(stream);
-        return and(source, new NamedInput(name, () -> new Unclosed(stream), false));
+        return and(source, new StreamInput(name, new RememberingStream(stream)));
     }
 
     /** {@return bytes under a name} */
     static Input named(String name, byte[] bytes) {
         Objects.requireNonNull(bytes);
-        return new NamedInput(name, () -> new ByteArrayInputStream(bytes), true);
+        return new NamedInput(name, () -> new ByteArrayInputStream(bytes));
     }
 
     private Inputs and(String source, Input input) {
@@ -89,22 +88,23 @@ public final class Inputs {
         InputStream open() throws IOException;
     }
 
-    private record NamedInput(String name, Opening opening, boolean isRereadable) implements Input {
+    /** A stream, which is read once. */
+    record StreamInput(String name, RememberingStream stream) implements Input {
+        @Override
+        public InputStream open() {
+            return stream;
+        }
+    }
+
+    private record NamedInput(String name, Opening opening) implements Input {
         @Override
         public InputStream open() throws IOException {
             return opening.open();
         }
-    }
-
-    /** A stream that stays open for the one who opened it. */
-    private static final class Unclosed extends FilterInputStream {
-        Unclosed(InputStream in) {
-            super(in);
-        }
 
         @Override
-        public void close() {
-            // not ours to close
+        public boolean isRereadable() {
+            return true;
         }
     }
 }

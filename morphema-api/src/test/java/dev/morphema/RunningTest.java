@@ -231,4 +231,19 @@ class RunningTest {
         assertThat(Language.places("let a = 1\ntable t { X = 1 }\ndefine f(x) = x\ntarget o: json { b = 1 }"))
                 .containsExactly("2:5 unused", "3:7 unused", "4:8 unused");
     }
+
+    @Test
+    @DisplayName("the line of a problem is shown, also of a stream that can be read only once")
+    void linesOfStreams() {
+        String rows = "n\n" + "1\n".repeat(40_000) + "x y z\n";
+        for (Inputs inputs : List.of(
+                Inputs.text("m", rows),
+                Inputs.stream("m", new ByteArrayInputStream(rows.getBytes(StandardCharsets.UTF_8))))) {
+            assertThatThrownBy(() -> Language.load(DOUBLES).run(inputs, Outputs.NONE))
+                    .isInstanceOfSatisfying(ProblemException.class, e -> {
+                        assertThat(e.problem().input().line()).isEqualTo(40_002);
+                        assertThat(e.problem().input().text()).isEqualTo("x y z");
+                    });
+        }
+    }
 }

@@ -218,7 +218,9 @@ final class DeclarationParser {
     /** A column's name may be quoted; then it is a reference all the same. */
     private Expr column() {
         Token token = cursor.peek();
-        if (token.kind() == Token.Kind.RAW) {
+        boolean whole =
+                cursor.peek(1).kind() != Token.Kind.SYMBOL || cursor.peek(1).is(",");
+        if (token.kind() == Token.Kind.RAW && whole) {
             cursor.next();
             return new Expr.Reference(token.span(), token.text());
         }

@@ -405,7 +405,7 @@ final class ExpressionParser {
             throw cursor.unexpected("a value");
         }
         cursor.next();
-        return cursor.at("(") && cursor.peek().touches(token)
+        return cursor.at("(") && !cursor.peek().firstOnLine()
                 ? call(token)
                 : new Expr.Reference(token.span(), token.text());
     }
