@@ -10,6 +10,7 @@ import dev.morphema.function.FunctionTable;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.value.Value;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -38,6 +39,41 @@ public final class Morphema {
     /** {@return Morphema with the formats and functions that come with it} */
     public static Morphema standard() {
         return STANDARD;
+    }
+
+    /**
+     * {@return Morphema with one more function for mappings to call}
+     *
+     * @param signature what it takes and gives, such as {@code checkDigit(imo: text, length?: integer): number}; the types
+     *     are those of the reference of functions, {@code many} excepted
+     * @param nothing what it does with absent and null
+     * @param function does the work
+     * @throws IllegalArgumentException if that is no signature, or there is a function of that name already
+     */
+    public Morphema with(String signature, JavaFunction.Nothing nothing, JavaFunction function) {
+        return new Morphema(
+                formats,
+                functions.with(
+                        signature,
+                        nothing == JavaFunction.Nothing.IS_TAKEN,
+                        (arguments, run) -> called(signature, function, arguments)));
+    }
+
+    private static Value called(String signature, JavaFunction function, Value[] arguments) {
+        Value result;
+        try {
+            result = function.call(List.of(arguments));
+        } catch (ProblemException e) {
+            throw e;
+        } catch (RuntimeException e) {
+            throw new ProblemException(
+                    Problem.error(Code.FAILED, "The function " + signature + " has failed: " + e + "."), e);
+        }
+        if (result == null) {
+            throw new ProblemException(Problem.error(
+                    Code.FAILED, "The function " + signature + " gave Java's null; for none it gives ABSENT."));
+        }
+        return result;
     }
 
     /**

@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.morphema.problem.Code;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.TextValue;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -244,6 +246,49 @@ class RunningTest {
                         assertThat(e.problem().input().line()).isEqualTo(40_002);
                         assertThat(e.problem().input().text()).isEqualTo("x y z");
                     });
+        }
+    }
+
+    @Test
+    @DisplayName("functions written in Java are checked and called like those of the language")
+    void javaFunctions() {
+        Morphema morphema = Morphema.standard()
+                .with("checkDigit(code: text, times?: integer): number", JavaFunction.Nothing.PASSES, arguments -> {
+                    String code = ((TextValue) arguments.get(0)).text();
+                    int times = arguments.size() > 1
+                            ? ((NumberValue) arguments.get(1)).decimal().intValue()
+                            : 1;
+                    return NumberValue.of(code.chars().map(c -> c - '0').sum() * times % 10);
+                })
+                .with(
+                        "orNone(x: any): text",
+                        JavaFunction.Nothing.IS_TAKEN,
+                        a -> TextValue.of(
+                                a.get(0).isNothing() ? "none" : a.get(0).toString()))
+                .with("broken(): text", JavaFunction.Nothing.PASSES, a -> {
+                    throw new IllegalStateException("oh");
+                });
+        String target = "morphema 1\ntarget o: json(indent = 0) { %s }";
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        morphema.load(
+                        "x",
+                        String.format(
+                                target,
+                                "a = checkDigit(900001)  b = checkDigit('12', 2)  c = checkDigit(absent)  d = orNone(absent)"),
+                        folder)
+                .run(Inputs.NONE, Outputs.stream("o", out));
+        assertThat(out.toString(StandardCharsets.UTF_8)).isEqualTo("{\"a\":0,\"b\":6,\"d\":\"none\"}\n");
+        assertThat(morphema.check("x", String.format(target, "a = checkDigit()  b = checkDigt('1')"), folder)
+                        .problems())
+                .extracting(p -> p.code())
+                .containsExactly(Code.ARGUMENTS, Code.UNKNOWN_FUNCTION);
+        assertThat(failure(() -> morphema.load("x", String.format(target, "a = broken()"), folder)
+                        .run(Inputs.NONE, Outputs.NONE)))
+                .isEqualTo(Code.FAILED);
+        for (String wrong : List.of(
+                "upper(x: text): text", "f(x: txt): text", "f x", "f(a?: text, b: text): text", "f(x: many): text")) {
+            assertThatThrownBy(() -> Morphema.standard().with(wrong, JavaFunction.Nothing.PASSES, a -> a.get(0)))
+                    .isInstanceOf(IllegalArgumentException.class);
         }
     }
 }

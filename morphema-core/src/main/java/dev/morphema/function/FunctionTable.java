@@ -29,17 +29,21 @@ public final class FunctionTable {
     }
 
     /**
-     * {@return this table with one more function, of single values; it gives absent for absent, and null for null}
+     * {@return this table with one more function, of single values}
      *
      * @param signature such as {@code json(text: text): any}
+     * @param acceptsNothing whether it is called with absent and null; if not, it gives absent for absent, and null for null
      * @param body does the work; safe for use by many threads
-     * @throws IllegalArgumentException if there is a function of that name already
+     * @throws IllegalArgumentException if that is no signature, or there is a function of that name already
      */
-    public FunctionTable with(String signature, Function.Body body) {
-        Function added = new Function.Scalar(Signature.parse(signature), false, constants -> body);
+    public FunctionTable with(String signature, boolean acceptsNothing, Function.Body body) {
+        Function added = new Function.Scalar(Signature.parse(signature), acceptsNothing, constants -> body);
         String name = added.signature().name();
         if (functions.containsKey(name)) {
             throw new IllegalArgumentException("There is a function " + name + " already.");
+        }
+        if (added.signature().parameters().stream().anyMatch(p -> p.want() == Want.MANY)) {
+            throw new IllegalArgumentException("A function of your own takes single values, not many: " + signature);
         }
         FunctionTable more = new FunctionTable();
         more.functions.putAll(functions);

@@ -4,6 +4,8 @@ import dev.morphema.value.Kind;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -30,32 +32,58 @@ public record Signature(
      */
     public record Parameter(String name, Want want, boolean optional, boolean repeated) {}
 
+    private static final Pattern FORM = Pattern.compile("([\\p{L}_][\\p{L}\\p{Nd}_]*)\\((.*)\\): (\\w+)");
+    private static final Pattern PARAMETER = Pattern.compile("([\\p{L}_][\\p{L}\\p{Nd}_]*)(\\?|\\.\\.\\.)?: (\\w+)");
+
     /**
-     * Reads a signature such as {@code round(x: number, digits: integer, mode?: text): number}; {@code part...: text}
-     * may come more than once, a result {@code any} depends on the arguments.
+     * Reads a signature such as {@code round(x: number, digits?: integer): number}; {@code part...: text} may come more
+     * than once, a result {@code any} depends on the arguments.
+     *
+     * @throws IllegalArgumentException if the text is no signature
      */
     static Signature parse(String text) {
-        int open = text.indexOf('(');
-        int close = text.lastIndexOf(')');
-        List<Parameter> parameters = new ArrayList<>();
-        for (String part : text.substring(open + 1, close).split(", ")) {
-            if (part.isEmpty()) {
-                continue;
-            }
-            String[] nameAndWant = part.split(": ");
-            String name = nameAndWant[0].replaceAll("[?.]", "");
-            parameters.add(new Parameter(
-                    name,
-                    Want.valueOf(nameAndWant[1].toUpperCase(Locale.ROOT)),
-                    nameAndWant[0].endsWith("?"),
-                    nameAndWant[0].endsWith("...")));
+        Matcher form = FORM.matcher(text);
+        if (!form.matches()) {
+            throw new IllegalArgumentException("This is no signature: " + text + "; one is like size(x: text): number");
         }
-        String result = text.substring(close + 3);
-        return new Signature(
-                text.substring(0, open),
-                parameters,
-                result.equals("any") ? null : Kind.valueOf(result.toUpperCase(Locale.ROOT)),
-                text);
+        List<Parameter> parameters = new ArrayList<>();
+        String[] parts = form.group(2).isEmpty() ? new String[0] : form.group(2).split(", ");
+        for (int i = 0; i < parts.length; i++) {
+            Parameter parameter = parameter(parts[i], text);
+            boolean last = i == parts.length - 1;
+            boolean afterOptional = i > 0 && parameters.get(i - 1).optional();
+            if (parameter.repeated() && !last || afterOptional && !parameter.optional()) {
+                throw new IllegalArgumentException(
+                        "Only the last parameter may be repeated, and after an optional one all are: " + text);
+            }
+            parameters.add(parameter);
+        }
+        return new Signature(form.group(1), parameters, result(form.group(3), text), text);
+    }
+
+    private static Parameter parameter(String part, String text) {
+        Matcher matcher = PARAMETER.matcher(part);
+        if (!matcher.matches()) {
+            throw new IllegalArgumentException("The parameter " + part + " is not like x: text, in " + text);
+        }
+        String mark = matcher.group(2) == null ? "" : matcher.group(2);
+        return new Parameter(matcher.group(1), want(matcher.group(3), text), mark.equals("?"), mark.equals("..."));
+    }
+
+    private static Want want(String name, String text) {
+        try {
+            return Want.valueOf(name.toUpperCase(Locale.ROOT));
+        } catch (IllegalArgumentException e) {
+            throw new IllegalArgumentException("A parameter cannot be of the type " + name + ", in " + text, e);
+        }
+    }
+
+    private static @Nullable Kind result(String name, String text) {
+        try {
+            return name.equals("any") ? null : Kind.valueOf(name.toUpperCase(Locale.ROOT));
+        } catch (IllegalArgumentException e) {
+            throw new IllegalArgumentException("A result cannot be of the type " + name + ", in " + text, e);
+        }
     }
 
     /** {@return how many arguments there must be at least} */

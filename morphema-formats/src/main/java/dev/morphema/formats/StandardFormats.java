@@ -40,8 +40,8 @@ public final class StandardFormats {
     /** {@return the functions of the language, with those that read a text in one of the formats} */
     public static FunctionTable functions() {
         return FunctionTable.standard()
-                .with("json(text: text): any", (a, run) -> parsed(JsonSource.document(), a[0]))
-                .with("xml(text: text): any", (a, run) -> parsed(new XmlSource(), a[0]));
+                .with("json(text: text): any", false, (a, run) -> parsed(JsonSource.document(), a[0]))
+                .with("xml(text: text): any", false, (a, run) -> parsed(new XmlSource(), a[0]));
     }
 
     /** A document that stands as a text in another: what a source of the format would be. */

@@ -1,0 +1,25 @@
+package dev.morphema;
+
+import dev.morphema.value.Value;
+import java.util.List;
+
+/** A function written in Java, for mappings to call. Must be safe for use by many threads. */
+@FunctionalInterface
+public interface JavaFunction {
+    /**
+     * {@return the result}; {@link dev.morphema.value.Nothing#ABSENT} for none, never Java's null
+     *
+     * @param arguments of the kinds that the signature asks for; fewer than it names where the last ones are optional
+     * @throws dev.morphema.problem.ProblemException for an argument that the function cannot take; another exception is
+     *     taken for a fault of the function, which ends the run as well
+     */
+    Value call(List<Value> arguments);
+
+    /** What a function does with absent and null. */
+    enum Nothing {
+        /** It is not called: absent if an argument is absent, else null if one is null. */
+        PASSES,
+        /** It is called with them. */
+        IS_TAKEN
+    }
+}
