@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
@@ -16,29 +17,36 @@ public final class Layout {
     /** No fields, and no conversions for any that are added. */
     public static final Layout EMPTY = start(name -> null);
 
-    /** Beyond this many fields, the layouts of growing records are not shared: keys that are data would fill memory. */
-    private static final int MOST_SHARED = 64;
+    /** Of one start, so many layouts are shared at most: field names that are data would fill the memory. */
+    private static final int MOST_SHARED = 2_000;
+
+    /** Larger layouts are not shared at all. */
+    private static final int LARGEST_SHARED = 128;
 
     private final List<FieldName> names;
     private final List<@Nullable Converter> converters;
     private final Map<FieldName, Integer> slots;
     private final Function<FieldName, @Nullable Converter> types;
     private final Map<FieldName, Layout> next = new ConcurrentHashMap<>();
+    /** How many layouts grew from the same start. */
+    private final AtomicInteger family;
 
     private Layout(
             List<FieldName> names,
             List<@Nullable Converter> converters,
             Map<FieldName, Integer> slots,
-            Function<FieldName, @Nullable Converter> types) {
+            Function<FieldName, @Nullable Converter> types,
+            AtomicInteger family) {
         this.names = names;
         this.converters = converters;
         this.slots = slots;
         this.types = types;
+        this.family = family;
     }
 
     /** {@return a layout without fields, that asks for the declared type of each field that is added} */
     public static Layout start(Function<FieldName, @Nullable Converter> types) {
-        return new Layout(List.of(), List.of(), Map.of(), types);
+        return new Layout(List.of(), List.of(), Map.of(), types, new AtomicInteger());
     }
 
     /** {@return a layout with just these fields} */
@@ -58,21 +66,30 @@ public final class Layout {
                 allConverters.add(types.apply(name));
             }
         }
-        return new Layout(allNames, allConverters, allSlots, types);
+        return new Layout(allNames, allConverters, allSlots, types, family);
     }
 
-    /** {@return this layout with one more field at its end, shared by all who ask for it while it is small} */
-    Layout with(FieldName name) {
-        if (names.size() >= MOST_SHARED) {
-            return withAll(List.of(name));
-        }
+    /** {@return this layout with one more field at its end, shared by all who ask for it; null if too many are shared} */
+    @Nullable
+    Layout shared(FieldName name) {
         Layout known = next.get(name);
         if (known != null) {
             return known;
         }
+        if (names.size() >= LARGEST_SHARED || family.get() >= MOST_SHARED) {
+            return null;
+        }
         Layout made = withAll(List.of(name));
         Layout before = next.putIfAbsent(name, made);
+        if (before == null) {
+            family.incrementAndGet();
+        }
         return before == null ? made : before;
+    }
+
+    /** {@return the slots of all names, as a map of its own} */
+    Map<FieldName, Integer> copyOfSlots() {
+        return new HashMap<>(slots);
     }
 
     /** {@return how many fields there are} */

@@ -138,6 +138,10 @@ public final class RecordValue implements Value {
         private boolean element;
         /** All values of the slots that have more than one. */
         private @Nullable Map<Integer, List<Value>> repeated;
+        /** Where layouts are not shared any more: the slots of all names, and the names that the layout lacks so far. */
+        private @Nullable Map<FieldName, Integer> own;
+
+        private final List<FieldName> more = new ArrayList<>(0);
 
         private Builder(Layout layout, @Nullable Origin origin) {
             this.layout = layout;
@@ -186,7 +190,7 @@ public final class RecordValue implements Value {
 
         /** {@return whether a field of that name has a value} */
         public boolean has(FieldName name) {
-            int slot = layout.slot(name);
+            int slot = slot(name);
             return slot >= 0 && values[slot] != null;
         }
 
@@ -195,17 +199,32 @@ public final class RecordValue implements Value {
             if (repeated != null) {
                 repeated.forEach((slot, items) -> values[slot] = new Many(items));
             }
-            return new RecordValue(layout, values, origin, element);
+            return new RecordValue(more.isEmpty() ? layout : layout.withAll(more), values, origin, element);
         }
 
         private int slotFor(FieldName name) {
-            int slot = layout.slot(name);
-            if (slot < 0) {
-                slot = layout.size();
-                layout = layout.with(name);
-                if (slot == values.length) {
-                    values = Arrays.copyOf(values, slot * 2);
+            int slot = slot(name);
+            return slot < 0 ? added(name) : slot;
+        }
+
+        private int slot(FieldName name) {
+            return own == null ? layout.slot(name) : own.getOrDefault(name, -1);
+        }
+
+        private int added(FieldName name) {
+            Layout next = own == null ? layout.shared(name) : null;
+            int slot = layout.size() + more.size();
+            if (next != null) {
+                layout = next;
+            } else {
+                if (own == null) {
+                    own = layout.copyOfSlots();
                 }
+                own.put(name, slot);
+                more.add(name);
+            }
+            if (slot == values.length) {
+                values = Arrays.copyOf(values, slot * 2);
             }
             return slot;
         }
