@@ -24,15 +24,11 @@ final class Account {
     void print(Result result, Map<String, String> outputs, long nanos) {
         result.read().forEach((source, count) -> out.println("read    " + source + ": " + records(count)));
         outputs.forEach((target, file) -> out.println("written " + target + ": "
-                + written(result.written().getOrDefault(target, 0L)) + (file.equals("-") ? "" : " in " + file)));
+                + records(result.written().getOrDefault(target, 0L)) + (file.equals("-") ? "" : " in " + file)));
         out.println(String.format(Locale.ROOT, "took    %.2f s", nanos / NANOS));
     }
 
     private static String records(long count) {
         return count == 1 ? "1 record" : String.format(Locale.ROOT, "%,d records", count);
-    }
-
-    private static String written(long count) {
-        return count == 0 ? "1 document" : records(count);
     }
 }

@@ -4,6 +4,7 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.io.FileDescriptor;
 import java.io.FileOutputStream;
+import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
@@ -31,6 +32,8 @@ import picocli.CommandLine.Command;
             "  130  interrupted"
         })
 public final class Main {
+    private static final String BROKEN_PIPE = "Broken pipe";
+
     private Main() {}
 
     /** Runs the command and ends with its exit code. */
@@ -72,6 +75,10 @@ public final class Main {
 
     /** Runs the command; when memory is not enough, no stack trace helps. */
     private static int executed(CommandLine line, String[] args, PrintWriter words) {
+        if (args.length == 0) {
+            line.usage(words);
+            return ExitCode.USAGE;
+        }
         try {
             return line.execute(args);
         } catch (OutOfMemoryError e) {
@@ -84,6 +91,10 @@ public final class Main {
 
     private static int failed(Exception e, CommandLine command, PrintWriter words) {
         Common common = command.getCommand() instanceof Common.Holder holder ? holder.common() : new Common();
+        if (e.getCause() instanceof IOException cause && BROKEN_PIPE.equals(cause.getMessage())) {
+            // Whoever read the result, such as head, has seen enough.
+            return ExitCode.GOOD;
+        }
         if (e instanceof ProblemException failure) {
             List<Problem> problems = failure.problems();
             new ProblemPrinter(words, !common.hideValues()).print(problems);

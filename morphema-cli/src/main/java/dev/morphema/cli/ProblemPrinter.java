@@ -96,14 +96,19 @@ final class ProblemPrinter {
     }
 
     private void line(String text, int column, int length) {
-        out.println("         | " + text.replace('\t', ' '));
+        out.println("         | " + harmless(text));
         if (column > 0 && column <= text.length() + 1) {
             out.println("         | " + " ".repeat(column - 1) + "^".repeat(Math.max(1, length)));
         }
     }
 
+    /** Data goes to a terminal, which takes control characters as commands. */
+    private static String harmless(String text) {
+        return text.replace('\t', ' ').replaceAll("\\p{Cntrl}", "\uFFFD");
+    }
+
     private static String cut(String value) {
-        String line = value.replace("\r", "\\r").replace("\n", "\\n").replace("\t", "\\t");
+        String line = harmless(value.replace("\r", "\\r").replace("\n", "\\n").replace("\t", "\\t"));
         return line.length() <= MOST_VALUE ? line : line.substring(0, MOST_VALUE) + "…";
     }
 }

@@ -189,8 +189,21 @@ class CommandTest {
     }
 
     @Test
+    @DisplayName("control characters of data do not reach the terminal")
+    void harmlessMessages() throws IOException {
+        Path mapping = folder.resolve("m.morphema");
+        Files.writeString(
+                mapping, "morphema 1\nsource s: csv { a: number }\ntarget o: csv { for r in s { a = r.a } }\n");
+        assertThat(run("a\n\u001b[31mred\n", "run", mapping.toString(), "--in", "-"))
+                .isEqualTo(1);
+        assertThat(err).contains("[31mred").doesNotContain("\u001b");
+    }
+
+    @Test
     @DisplayName("exit codes tell use, files and help apart")
     void exitCodes() {
+        assertThat(run("")).isEqualTo(3);
+        assertThat(err).contains("Usage: morphema");
         assertThat(run("", "run")).isEqualTo(3);
         assertThat(run("", "fly")).isEqualTo(3);
         assertThat(run("", "run", MAPPING)).isEqualTo(3);

@@ -162,7 +162,7 @@ public final class Compiler {
             Content document = content instanceof Stmt.Nested nested
                     ? unit.document(nested.block(), target.list())
                     : unit.content(content);
-            targets.add(new Program.Target(target, document, streams.source(i)));
+            targets.add(new Program.Target(target, document, unit.repeats(), streams.source(i)));
         }
         return targets;
     }

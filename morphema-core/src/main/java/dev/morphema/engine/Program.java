@@ -44,9 +44,10 @@ public final class Program {
      * A target.
      *
      * @param document what is written
+     * @param repeats whether it has records: turns of an outermost loop
      * @param streamed the source whose records are pushed through, or -1
      */
-    record Target(CheckedMapping.Target checked, Content document, int streamed) {}
+    record Target(CheckedMapping.Target checked, Content document, boolean repeats, int streamed) {}
 
     private final CheckedMapping mapping;
     private final List<Unit> globals;

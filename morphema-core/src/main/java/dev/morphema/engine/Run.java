@@ -49,7 +49,7 @@ public final class Run {
      * What a run came to.
      *
      * @param read how many records each source had; 1 for one that is no sequence
-     * @param written how many turns the outermost loop of each target had
+     * @param written how many turns the outermost loops of each target had; 1 for a document without loop
      * @param warnings in the order they arose
      */
     public record Outcome(List<Long> read, List<Long> written, List<Problem> warnings) {
@@ -147,7 +147,8 @@ public final class Run {
         }
         List<Long> written = new ArrayList<>();
         for (int i = 0; i < opened.size(); i++) {
-            written.add(state.written(i));
+            boolean single = opened.get(i) != null && !program.targets().get(i).repeats();
+            written.add(single ? 1 : state.written(i));
         }
         return new Outcome(Arrays.stream(read).boxed().toList(), written, state.warnings());
     }

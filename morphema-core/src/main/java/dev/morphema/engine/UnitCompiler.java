@@ -33,6 +33,8 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     private @Nullable Loop streamed;
     /** How many loops and lists stand around the one at hand; turns of the outermost are the target's records. */
     private int nesting;
+    /** Whether there is such an outermost loop or item. */
+    private boolean repeats;
 
     UnitCompiler(Resolution resolution, List<Program.Unit> defines) {
         this.resolution = resolution;
@@ -243,9 +245,19 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         return new Content.Pieces(body);
     }
 
+    private boolean counted() {
+        repeats |= nesting == 0;
+        return nesting == 0;
+    }
+
+    /** {@return whether the target that was compiled has records: turns of an outermost loop} */
+    boolean repeats() {
+        return repeats;
+    }
+
     private Content repeated(Stmt.Repeated repeated) {
         LoopPlan loop = loop(repeated.loop());
-        boolean counted = nesting == 0;
+        boolean counted = counted();
         nesting++;
         Content each = content(repeated.each());
         nesting--;
@@ -312,7 +324,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
 
         @Override
         public Action item(Stmt.Item item) {
-            return new Actions.Item(content(item.content()), nesting == 0);
+            return new Actions.Item(content(item.content()), counted());
         }
 
         /** Makes known how lets and kept fields are calculated, before anything is compiled that may use them. */
