@@ -15,6 +15,7 @@ public final class FunctionTable {
     private FunctionTable() {
         TextFunctions.addTo(this);
         NumberFunctions.addTo(this);
+        Formatting.addTo(this);
         Aggregates.addTo(this);
         TimeFunctions.addTo(this);
         Patterns.addTo(this);

@@ -1,7 +1,5 @@
 package dev.morphema.function;
 
-import dev.morphema.convert.DatePattern;
-import dev.morphema.convert.Dates;
 import dev.morphema.convert.TypeConverters;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
@@ -17,7 +15,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import org.jspecify.annotations.Nullable;
 
 /** Functions of numbers, and the conversions that bear the names of types. */
 final class NumberFunctions {
@@ -51,8 +48,6 @@ final class NumberFunctions {
                 a -> NumberValue.of(((NumberValue) a[0]).decimal().abs()));
         table.scalar("power(x: number, exponent: integer): number", NumberFunctions::power);
         table.scalar("range(from: integer, to: integer): list", NumberFunctions::range);
-        table.made(
-                "format(x: any, pattern: text, decimal?: text, grouping?: text): text", false, NumberFunctions::format);
     }
 
     /** The conversion to a type, as a function: what stands in a type's parentheses follows the value here. */
@@ -137,49 +132,5 @@ final class NumberFunctions {
             }
         }
         return number.rounded(digits.intValue(), mode);
-    }
-
-    /** Numbers by a number pattern, dates and times by a date pattern; which it is, the value tells. */
-    private static Function.Body format(List<@Nullable Value> constants) {
-        NumberPattern number = null;
-        DatePattern date = null;
-        IllegalArgumentException noDate = null;
-        if (constants.get(1) instanceof TextValue pattern) {
-            if (NumberPattern.looksLike(pattern.text())) {
-                number = new NumberPattern(pattern.text());
-            } else {
-                try {
-                    date = new DatePattern(pattern.text());
-                } catch (IllegalArgumentException e) {
-                    noDate = e;
-                }
-            }
-            if (noDate != null) {
-                throw noDate;
-            }
-        }
-        NumberPattern knownNumber = number;
-        DatePattern knownDate = date;
-        return (a, run) -> formatted(a, knownNumber, knownDate);
-    }
-
-    private static Value formatted(Value[] a, @Nullable NumberPattern number, @Nullable DatePattern date) {
-        Value value = Want.scalar(a[0]);
-        try {
-            if (Want.MOMENT.takes(value.kind())) {
-                DatePattern pattern = date != null ? date : new DatePattern(TextFunctions.text(a, 1));
-                return TextValue.of(Dates.print(value, pattern));
-            }
-            NumberPattern pattern = number != null ? number : new NumberPattern(TextFunctions.text(a, 1));
-            return TextValue.of(pattern.print(
-                    (NumberValue) Want.NUMBER.take(value),
-                    a.length > 2 ? TextFunctions.text(a, 2) : ".",
-                    a.length > 3
-                            ? TextFunctions.text(a, 3)
-                            : a.length > 2 && TextFunctions.text(a, 2).equals(",") ? "." : ","));
-        } catch (IllegalArgumentException e) {
-            throw new ProblemException(Problem.error(Code.NOT_CONVERTIBLE, String.valueOf(e.getMessage()))
-                    .withValue(TextFunctions.text(a, 1)));
-        }
     }
 }

@@ -61,10 +61,6 @@ final class Cursor {
         return peek().isWord(word);
     }
 
-    boolean atWords(String first, String second) {
-        return atWord(first) && peek(1).isWord(second);
-    }
-
     boolean accept(String symbol) {
         if (at(symbol)) {
             next();
