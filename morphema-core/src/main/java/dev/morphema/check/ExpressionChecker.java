@@ -191,7 +191,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         Type field = field(base, name, written);
         return switch (base.card()) {
             case MANY, LIST -> field.with(Card.MANY);
-            case UNKNOWN -> field.card() == Card.MANY ? field : field.with(Card.UNKNOWN);
+            case UNKNOWN -> field.card() == Card.ONE ? field.with(Card.UNKNOWN) : field;
             case ONE -> field;
         };
     }

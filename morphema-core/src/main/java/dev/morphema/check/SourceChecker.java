@@ -59,7 +59,8 @@ final class SourceChecker {
     /** {@return what is known of the source's name as an expression} */
     static Type type(Found found) {
         Shape shape = found.root().shape();
-        Card card = found.format().traits().sequence() || shape != null && shape.isList() ? Card.MANY : Card.UNKNOWN;
+        boolean many = found.format().traits().sequence() || shape != null && shape.isList();
+        Card card = many ? Card.MANY : shape == null ? Card.UNKNOWN : Card.ONE;
         return new Type(null, card, List.of(found.root()), null, false);
     }
 
