@@ -109,6 +109,25 @@ class SamplesTest {
     }
 
     @Test
+    @DisplayName(
+            "a column of words and numbers may be calculated with, one of decimal commas not before it has its type")
+    void mixedColumns() throws IOException {
+        write("rows.csv", "mixed;comma;words\n1;1,5;a\nx;2;b\n");
+        String mapping = "morphema 1\nsource r: csv(delimiter = \";\", sample = \"rows.csv\"%s\n"
+                + "target o: csv { for x in r { a = if x.mixed != \"x\" then x.mixed * 2  b = x.%s * 2 } }";
+        assertThat(codes(Morphema.standard()
+                        .check("m", String.format(mapping, ") { comma: number(',') }", "comma"), folder)
+                        .problems()))
+                .isEmpty();
+        for (String column : List.of("comma", "words")) {
+            assertThat(codes(Morphema.standard()
+                            .check("m", String.format(mapping, ")", column), folder)
+                            .problems()))
+                    .containsExactly(Code.WRONG_KIND);
+        }
+    }
+
+    @Test
     @DisplayName("a sample that is not there is a warning, one that is broken an error with its place")
     void badSamples() throws IOException {
         Files.delete(folder.resolve("call.json"));

@@ -14,15 +14,20 @@ import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /** What a sample shows of one place in a source: the fields, the kinds of values, and whether there are many. */
 public final class Shape {
+    private static final Pattern DECIMAL_COMMA = Pattern.compile("[-+]?[0-9][0-9.]*,[0-9]+");
+
     private final Map<FieldName, Shape> fields = new LinkedHashMap<>();
     private final Set<Kind> kinds = EnumSet.noneOf(Kind.class);
     private boolean many;
     private boolean list;
-    private boolean odd;
+    private boolean numbers;
+    private boolean decimalCommas;
+    private boolean words;
 
     /** {@return an empty shape, which learns from values} */
     static Shape unknown() {
@@ -41,9 +46,19 @@ public final class Shape {
             learnFields(record);
         } else if (!value.isNothing()) {
             kinds.add(value.kind());
-            odd |= value instanceof TextValue text
-                    && !WhiteSpace.isBlank(text.text())
-                    && NumberValue.parse(text.text()).isEmpty();
+            if (value instanceof TextValue text && !WhiteSpace.isBlank(text.text())) {
+                learnText(text.text());
+            }
+        }
+    }
+
+    private void learnText(String text) {
+        if (NumberValue.parse(text).isPresent()) {
+            numbers = true;
+        } else if (DECIMAL_COMMA.matcher(WhiteSpace.trim(text)).matches()) {
+            decimalCommas = true;
+        } else {
+            words = true;
         }
     }
 
@@ -94,14 +109,21 @@ public final class Shape {
         return kinds.contains(Kind.RECORD);
     }
 
-    /** {@return whether some text was seen that is neither blank nor a number} */
+    /**
+     * {@return whether the texts here surely are not numbers as they stand}: all are words, or numbers of which some have a
+     * decimal comma. Where words and numbers are mixed, the mapping may well tell them apart.
+     */
     boolean hasOddText() {
-        return odd;
+        return words ? !numbers && !decimalCommas : decimalCommas;
     }
 
     /** {@return whether values were seen, and all were numbers or texts that read as numbers} */
     boolean isNumeric() {
-        return !kinds.isEmpty() && !odd && !kinds.contains(Kind.RECORD) && !kinds.contains(Kind.BOOLEAN);
+        return !kinds.isEmpty()
+                && !words
+                && !decimalCommas
+                && !kinds.contains(Kind.RECORD)
+                && !kinds.contains(Kind.BOOLEAN);
     }
 
     /** {@return the one kind of all values that were seen, or null} */
