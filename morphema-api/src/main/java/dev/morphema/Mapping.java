@@ -84,7 +84,16 @@ public final class Mapping {
             for (int i = 0; i < targets().size(); i++) {
                 StagedOutput.Opening opening = outputs.byTarget().get(targets().get(i));
                 if (opening != null) {
-                    staged.put(i, opened(opening));
+                    StagedOutput output = opened(opening);
+                    boolean taken =
+                            staged.values().stream().anyMatch(o -> o.place().equals(output.place()));
+                    staged.put(i, output);
+                    if (taken) {
+                        throw new ProblemException(Problem.error(
+                                        Code.USAGE,
+                                        "Two targets have the same output, so one would overwrite the other.")
+                                .withValue(targets().get(i)));
+                    }
                 }
             }
             Result result = write(inputs, staged, outputs, options);

@@ -35,6 +35,9 @@ abstract class StagedOutput {
         return bytes;
     }
 
+    /** {@return what the output will replace; two outputs of a run must not be the same} */
+    abstract Object place();
+
     /** Ends the writing; what stands at the output's place is still untouched. */
     final void close() throws IOException {
         bytes.close();
@@ -82,6 +85,11 @@ abstract class StagedOutput {
         }
 
         @Override
+        Object place() {
+            return place;
+        }
+
+        @Override
         void commit() throws IOException {
             try {
                 Files.move(temporary, place, StandardCopyOption.ATOMIC_MOVE);
@@ -114,6 +122,11 @@ abstract class StagedOutput {
             super(new Spool());
             this.stream = stream;
             this.ours = ours;
+        }
+
+        @Override
+        Object place() {
+            return stream;
         }
 
         @Override

@@ -214,6 +214,13 @@ class CommandTest {
         assertThat(run("", "run", "none.morphema", "--in", "x")).isEqualTo(4);
         assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=" + folder.resolve("no/x.xml")))
                 .isEqualTo(4);
+        assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=-", "--out", "terminal=-"))
+                .isEqualTo(3);
+        String file = folder.resolve("x").toString();
+        assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=" + file, "--out", "terminal=" + file))
+                .isEqualTo(3);
+        assertThat(err).contains("one would overwrite the other");
+        assertThat(Path.of(file)).doesNotExist();
         assertThat(run("", "--help")).isZero();
         assertThat(out).contains("Exit codes").contains("demo").contains("run");
         assertThat(run("", "run", "--help")).isZero();
