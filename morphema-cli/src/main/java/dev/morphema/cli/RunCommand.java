@@ -117,6 +117,9 @@ final class RunCommand implements Callable<Integer>, Common.Holder {
         if (mapping.targets().size() == 1) {
             return Map.of(mapping.targets().get(0), STANDARD);
         }
+        if (mapping.targets().isEmpty()) {
+            throw usage("The mapping has no target, so there is nothing to write.", null);
+        }
         throw usage(
                 "The mapping has several targets: " + String.join(", ", mapping.targets()) + ".",
                 "name the one to look at: --out " + mapping.targets().get(0) + "=-");

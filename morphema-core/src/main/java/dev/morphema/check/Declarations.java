@@ -265,10 +265,14 @@ final class Declarations {
                 }
             }
         }
-        if (out.isEmpty() && checker.trees().get(0).declarations().stream().noneMatch(Decl.Target.class::isInstance)) {
-            checker.report(new Span(checker.trees().get(0).source(), 0, 0)
-                    .error(Code.TARGET_FORM, "The mapping has no target, so there is nothing to write.")
-                    .withHelp("target result: json { … }"));
+        List<Decl> own = checker.trees().get(0).declarations();
+        if (own.stream().noneMatch(Decl.Target.class::isInstance)) {
+            Span start = new Span(checker.trees().get(0).source(), 0, 0);
+            String message = "The mapping has no target, so there is nothing to write.";
+            // Without sources it may be a file that other mappings use.
+            boolean common = own.stream().noneMatch(Decl.Source.class::isInstance);
+            checker.report((common ? start.warning(Code.TARGET_FORM, message) : start.error(Code.TARGET_FORM, message))
+                    .withHelp(common ? "a file that other mappings use needs none" : "target result: json { … }"));
         }
     }
 }

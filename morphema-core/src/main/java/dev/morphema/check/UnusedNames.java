@@ -16,6 +16,9 @@ final class UnusedNames {
     }
 
     void report(MappingTree tree) {
+        if (tree.declarations().stream().noneMatch(Decl.Target.class::isInstance)) {
+            return;
+        }
         Set<String> used = used();
         for (Decl decl : tree.declarations()) {
             if (decl instanceof Decl.Named named
