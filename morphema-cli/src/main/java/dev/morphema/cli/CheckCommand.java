@@ -4,9 +4,7 @@ import dev.morphema.Checked;
 import dev.morphema.Morphema;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
 
 /** {@code morphema check}: looks for mistakes in a mapping without running it. */
@@ -14,30 +12,21 @@ import picocli.CommandLine.Parameters;
         name = "check",
         description = "Look for mistakes in a mapping, without running it.",
         mixinStandardHelpOptions = true)
-final class CheckCommand implements Callable<Integer>, Common.Holder {
-    private final Terminal terminal;
-
-    @Mixin
-    private Common common = new Common();
-
+final class CheckCommand extends TerminalCommand {
     @Parameters(paramLabel = "MAPPING", description = "The file with the mapping.")
     private Path mapping = Path.of("");
 
     CheckCommand(Terminal terminal) {
-        this.terminal = terminal;
-    }
-
-    @Override
-    public Common common() {
-        return common;
+        super(terminal);
     }
 
     @Override
     public Integer call() {
         Checked checked = Morphema.standard().check(mapping);
-        new ProblemPrinter(terminal.words(), !common.hideValues()).print(checked.problems());
+        new ProblemPrinter(terminal().words(), !common().hideValues()).print(checked.problems());
         checked.mapping()
-                .ifPresent(sound -> terminal.text()
+                .ifPresent(sound -> terminal()
+                        .text()
                         .println(mapping + ": good. Sources: " + names(sound.sources()) + "; targets: "
                                 + names(sound.targets())
                                 + (sound.params().isEmpty() ? "" : "; parameters: " + names(sound.params())) + "."));

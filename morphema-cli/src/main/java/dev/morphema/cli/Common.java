@@ -4,11 +4,6 @@ import picocli.CommandLine.Option;
 
 /** The options that all commands take. */
 final class Common {
-    /** A command that has them. */
-    interface Holder {
-        Common common();
-    }
-
     @Option(names = "--hide-values", description = "Leave data out of messages about problems.")
     private boolean hideValues;
 

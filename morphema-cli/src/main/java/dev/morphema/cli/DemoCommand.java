@@ -17,10 +17,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
 
 /** {@code morphema demo}: lays out the demo and runs it. */
@@ -31,15 +29,10 @@ import picocli.CommandLine.Parameters;
             "The mapping and its files are laid out in a folder, to be looked into and changed; what stands there already stays."
         },
         mixinStandardHelpOptions = true)
-final class DemoCommand implements Callable<Integer>, Common.Holder {
+final class DemoCommand extends TerminalCommand {
     private static final List<String> FILES =
             List.of("arrival.morphema", "samples/manifest.csv", "tables/commodities.csv", "tables/berths.csv");
     private static final int LINES_SHOWN = 16;
-
-    private final Terminal terminal;
-
-    @Mixin
-    private Common common = new Common();
 
     @Parameters(
             paramLabel = "FOLDER",
@@ -49,12 +42,7 @@ final class DemoCommand implements Callable<Integer>, Common.Holder {
     private Path folder = Path.of("morphema-demo");
 
     DemoCommand(Terminal terminal) {
-        this.terminal = terminal;
-    }
-
-    @Override
-    public Common common() {
-        return common;
+        super(terminal);
     }
 
     @Override
@@ -74,7 +62,7 @@ final class DemoCommand implements Callable<Integer>, Common.Holder {
         Result result = mapping.run(Inputs.file("manifest", manifest), files);
         long nanos = System.nanoTime() - start;
 
-        PrintWriter out = terminal.text();
+        PrintWriter out = terminal().text();
         out.println("mapping " + mappingFile);
         out.println("input   " + manifest);
         new Account(out).print(result, outputs, nanos);
@@ -109,7 +97,7 @@ final class DemoCommand implements Callable<Integer>, Common.Holder {
     }
 
     private void show(String file) {
-        PrintWriter out = terminal.text();
+        PrintWriter out = terminal().text();
         out.println();
         out.println("--- the first lines of " + file);
         try (Stream<String> lines = Files.lines(Path.of(file))) {

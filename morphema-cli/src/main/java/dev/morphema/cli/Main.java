@@ -90,7 +90,7 @@ public final class Main {
     }
 
     private static int failed(Exception e, CommandLine command, PrintWriter words) {
-        Common common = command.getCommand() instanceof Common.Holder holder ? holder.common() : new Common();
+        Common common = command.getCommand() instanceof TerminalCommand own ? own.common() : new Common();
         if (e.getCause() instanceof IOException cause && BROKEN_PIPE.equals(cause.getMessage())) {
             // Whoever read the result, such as head, has seen enough.
             return ExitCode.GOOD;

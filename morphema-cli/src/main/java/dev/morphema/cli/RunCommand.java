@@ -16,10 +16,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -34,13 +32,8 @@ import picocli.CommandLine.Parameters;
             "  morphema run arrival.morphema --in manifest=manifest.csv --out notice=notice.xml --out berths=berths.json",
             "  morphema run dues.morphema --in - --out dues.csv --param valid=2026-03-01"
         })
-final class RunCommand implements Callable<Integer>, Common.Holder {
+final class RunCommand extends TerminalCommand {
     private static final String STANDARD = "-";
-
-    private final Terminal terminal;
-
-    @Mixin
-    private Common common = new Common();
 
     @Parameters(paramLabel = "MAPPING", description = "The file with the mapping.")
     private Path file = Path.of("");
@@ -65,18 +58,13 @@ final class RunCommand implements Callable<Integer>, Common.Holder {
     private boolean quiet;
 
     RunCommand(Terminal terminal) {
-        this.terminal = terminal;
-    }
-
-    @Override
-    public Common common() {
-        return common;
+        super(terminal);
     }
 
     @Override
     public Integer call() {
         long start = System.nanoTime();
-        ProblemPrinter printer = new ProblemPrinter(terminal.words(), !common.hideValues());
+        ProblemPrinter printer = new ProblemPrinter(terminal().words(), !common().hideValues());
         Checked checked = Morphema.standard().check(file);
         printer.print(checked.problems());
         Mapping mapping = checked.mapping().orElse(null);
@@ -87,7 +75,7 @@ final class RunCommand implements Callable<Integer>, Common.Holder {
         Result result = mapping.run(inputs(mapping), staged(outputs), options());
         printer.print(result.warnings());
         if (!quiet) {
-            new Account(terminal.words()).print(result, outputs, System.nanoTime() - start);
+            new Account(terminal().words()).print(result, outputs, System.nanoTime() - start);
         }
         return ExitCode.GOOD;
     }
@@ -102,7 +90,7 @@ final class RunCommand implements Callable<Integer>, Common.Holder {
                     throw usage("Standard input can be read for one source only.", null);
                 }
                 standardTaken = true;
-                inputs = inputs.andStream(input.getKey(), terminal.in(), "standard input");
+                inputs = inputs.andStream(input.getKey(), terminal().in(), "standard input");
             } else {
                 inputs = inputs.andFile(input.getKey(), Path.of(input.getValue()));
             }
@@ -129,7 +117,7 @@ final class RunCommand implements Callable<Integer>, Common.Holder {
         Outputs staged = Outputs.NONE;
         for (Map.Entry<String, String> output : outputs.entrySet()) {
             staged = output.getValue().equals(STANDARD)
-                    ? staged.andStream(output.getKey(), terminal.out())
+                    ? staged.andStream(output.getKey(), terminal().out())
                     : staged.andFile(output.getKey(), Path.of(output.getValue()));
         }
         return staged;

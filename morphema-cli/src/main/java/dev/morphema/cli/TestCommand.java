@@ -12,9 +12,7 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
 
 /** {@code morphema test}: runs sample cases and shows where an output is not as expected. */
@@ -25,13 +23,8 @@ import picocli.CommandLine.Parameters;
             "Beside arrival.morphema, the folder arrival.cases/ has a folder for each case: in/ with files named after the sources, out/ with what is expected of the targets."
         },
         mixinStandardHelpOptions = true)
-final class TestCommand implements Callable<Integer>, Common.Holder {
+final class TestCommand extends TerminalCommand {
     private static final int MOST_SHOWN = 10;
-
-    private final Terminal terminal;
-
-    @Mixin
-    private Common common = new Common();
 
     @Parameters(
             paramLabel = "PATH",
@@ -40,12 +33,7 @@ final class TestCommand implements Callable<Integer>, Common.Holder {
     private List<Path> paths = new ArrayList<>();
 
     TestCommand(Terminal terminal) {
-        this.terminal = terminal;
-    }
-
-    @Override
-    public Common common() {
-        return common;
+        super(terminal);
     }
 
     @Override
@@ -70,7 +58,8 @@ final class TestCommand implements Callable<Integer>, Common.Holder {
 
     private int summed(List<CaseResult> results) {
         long failed = results.stream().filter(r -> !r.passed()).count();
-        terminal.text()
+        terminal()
+                .text()
                 .println(results.size() + (results.size() == 1 ? " case: " : " cases: ") + (results.size() - failed)
                         + " passed, " + failed + " failed");
         return results.stream()
@@ -81,7 +70,7 @@ final class TestCommand implements Callable<Integer>, Common.Holder {
     }
 
     private void print(CaseResult result) {
-        PrintWriter out = terminal.text();
+        PrintWriter out = terminal().text();
         out.println((result.passed() ? "passed  " : "failed  ")
                 + result.sampleCase().name());
         result.differences().forEach((target, differences) -> {
@@ -92,14 +81,14 @@ final class TestCommand implements Callable<Integer>, Common.Holder {
                 out.println("    … and " + (differences.size() - MOST_SHOWN) + " more");
             }
         });
-        new ProblemPrinter(out, !common.hideValues()).print(result.problems());
+        new ProblemPrinter(out, !common().hideValues()).print(result.problems());
     }
 
     private void print(Difference difference) {
-        terminal.text().println("    " + difference.path());
-        if (!common.hideValues()) {
-            terminal.text().println("      expected " + difference.expected());
-            terminal.text().println("      actual   " + difference.actual());
+        terminal().text().println("    " + difference.path());
+        if (!common().hideValues()) {
+            terminal().text().println("      expected " + difference.expected());
+            terminal().text().println("      actual   " + difference.actual());
         }
     }
 }
