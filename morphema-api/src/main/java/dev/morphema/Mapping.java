@@ -3,18 +3,17 @@ package dev.morphema;
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.engine.Program;
 import dev.morphema.engine.Run;
+import dev.morphema.format.FormatRegistry;
 import dev.morphema.format.Input;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.SourceFormat;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
-import dev.morphema.formats.StandardFormats;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import dev.morphema.value.ListValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -30,9 +29,11 @@ import org.jspecify.annotations.Nullable;
 /** A mapping that was checked and can be run. Immutable and safe for use by many threads at the same time. */
 public final class Mapping {
     private final Program program;
+    private final FormatRegistry formats;
 
-    Mapping(Program program) {
+    Mapping(Program program, FormatRegistry formats) {
         this.program = program;
+        this.formats = formats;
     }
 
     /** {@return the names of the sources, in written order} */
@@ -249,17 +250,11 @@ public final class Mapping {
     public Value readBack(String target, String name, byte[] document) {
         CheckedMapping.Target checked = target(target);
         Input input = Inputs.named(name, document);
-        SourceFormat format = StandardFormats.registry()
-                .source(checked.format().name())
+        SourceFormat format = formats.source(checked.format().name())
                 .orElseThrow(() -> new ProblemException(
                         Problem.error(Code.UNKNOWN_FORMAT, "The format of the target " + target + " cannot be read.")));
         try (RecordReader reader = format.open(input, Projection.EVERYTHING, checked.optionsToReadBack())) {
-            boolean sequence = reader.isSequence();
-            List<Value> records = new ArrayList<>();
-            for (Value record = reader.next(); record != null; record = reader.next()) {
-                records.add(record);
-            }
-            return sequence ? new ListValue(records) : records.get(0);
+            return reader.whole();
         } catch (IOException e) {
             throw new ProblemException(Problem.error(Code.NOT_READABLE, "The document cannot be read."), e);
         }

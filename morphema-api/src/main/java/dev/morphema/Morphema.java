@@ -152,7 +152,7 @@ public final class Morphema {
         }
         try {
             Program program = Compiler.compile(checked.mapping());
-            return new Checked(new Mapping(program), problems);
+            return new Checked(new Mapping(program, formats), problems);
         } catch (ProblemException e) {
             problems.addAll(e.problems());
             return new Checked(null, problems);

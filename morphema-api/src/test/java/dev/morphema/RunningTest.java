@@ -10,6 +10,8 @@ import dev.morphema.value.TextValue;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.SequenceInputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -289,6 +291,27 @@ class RunningTest {
                 "upper(x: text): text", "f(x: txt): text", "f x", "f(a?: text, b: text): text", "f(x: many): text")) {
             assertThatThrownBy(() -> Morphema.standard().with(wrong, JavaFunction.Nothing.PASSES, a -> a.get(0)))
                     .isInstanceOf(IllegalArgumentException.class);
+        }
+    }
+
+    @Test
+    @DisplayName("an input that cannot be read to its end is told as such, streamed or kept")
+    void brokenStreams() {
+        for (String use : List.of("r.n", "count(m)")) {
+            Mapping mapping = Language.load("source m: csv\ntarget o: json { for r in m => " + use + " }");
+            InputStream broken = new SequenceInputStream(
+                    new ByteArrayInputStream("n\n1\n".getBytes(StandardCharsets.UTF_8)), new InputStream() {
+                        @Override
+                        public int read() throws IOException {
+                            throw new IOException("the line is cut");
+                        }
+                    });
+            assertThatThrownBy(() -> mapping.run(Inputs.stream("m", broken), Outputs.NONE))
+                    .isInstanceOfSatisfying(ProblemException.class, e -> {
+                        assertThat(e.problem().code()).isEqualTo(Code.NOT_READABLE);
+                        assertThat(e.problem().message()).contains("source m").contains("the line is cut");
+                        assertThat(e.problem().rule()).isNull();
+                    });
         }
     }
 }

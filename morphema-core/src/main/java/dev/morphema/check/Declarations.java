@@ -192,7 +192,7 @@ final class Declarations {
         }
         checker.globals().addTable(name, new GlobalNames.TableEntry(index, 1, false, inlineRow(decl)));
         checker.globals().add(name, new Binding.Table(index), () -> {
-            Type value = inlineValues(decl);
+            Type value = inlineValues(decl, index);
             checker.globals().addTable(name, new GlobalNames.TableEntry(index, 1, false, value));
             return Type.record(Map.of("key", Type.of(Kind.TEXT), "value", value))
                     .with(Card.MANY);
@@ -203,17 +203,13 @@ final class Declarations {
         return decl.entries().isEmpty() ? Type.NOTHING : Type.UNKNOWN.item();
     }
 
-    private Type inlineValues(Decl.InlineTable decl) {
+    private Type inlineValues(Decl.InlineTable decl, int index) {
         Type value = Type.NOTHING;
         Scope scope = newScope();
         for (Decl.Entry entry : decl.entries()) {
             Type type = checker.isolated(entry.value(), scope, Want.ANY);
             value = value.or(new Type(type.kind(), type.card(), List.of(), type.fields(), type.odd()));
         }
-        int index = checker.tables().stream()
-                .map(CheckedMapping.Table::decl)
-                .toList()
-                .indexOf(decl);
         checker.tables()
                 .set(
                         index,

@@ -153,12 +153,8 @@ final class SourceChecker {
     @Nullable
     List<Value> rows(FormatRef ref, SourceFormat format, Options options, Span fileSpan, String file) {
         Input input = checker.environment().files().find(ref.span().source(), file);
-        List<Value> rows = new ArrayList<>();
         try (RecordReader reader = format.open(input, Projection.EVERYTHING, options)) {
-            for (Value row = reader.next(); row != null; row = reader.next()) {
-                rows.add(row);
-            }
-            return rows;
+            return reader.remaining();
         } catch (IOException e) {
             checker.report(fileSpan.error(Code.FILE_NOT_FOUND, "The file of this table cannot be read.")
                     .withValue(input.name())

@@ -62,13 +62,19 @@ public final class Numbers {
         int end = text.indexOf(decimal);
         String whole = end < 0 ? text : text.substring(0, end);
         String rest = end < 0 ? "" : text.substring(end);
-        String[] groups = whole.split(java.util.regex.Pattern.quote(grouping), -1);
-        for (int i = 1; i < groups.length; i++) {
-            if (groups[i].length() != 3) {
+        StringBuilder digits = new StringBuilder();
+        int mark = whole.indexOf(grouping);
+        int from = 0;
+        while (mark >= 0) {
+            digits.append(whole, from, mark);
+            from = mark + grouping.length();
+            mark = whole.indexOf(grouping, from);
+            int groupEnd = mark < 0 ? whole.length() : mark;
+            if (groupEnd - from != 3) {
                 return "";
             }
         }
-        return String.join("", groups) + rest;
+        return digits.append(whole, from, whole.length()).append(rest).toString();
     }
 
     private static String help(String text) {

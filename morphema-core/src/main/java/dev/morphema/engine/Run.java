@@ -203,32 +203,33 @@ public final class Run {
         try {
             return reader.next();
         } catch (IOException e) {
-            String name = program.mapping().sources().get(source).decl().name().text();
-            throw new ProblemException(
-                    Problem.error(
-                            Code.NOT_READABLE,
-                            "The input of the source " + name + " cannot be read to its end: " + e.getMessage() + "."),
-                    e);
+            throw unreadable(source, e);
         }
+    }
+
+    private ProblemException unreadable(int source, IOException e) {
+        String name = program.mapping().sources().get(source).decl().name().text();
+        return new ProblemException(
+                Problem.error(
+                        Code.NOT_READABLE,
+                        "The input of the source " + name + " cannot be read to its end: " + e.getMessage() + "."),
+                e);
     }
 
     private Value whole(int source) {
         try (RecordReader reader = readers.open(source)) {
-            List<Value> records = new ArrayList<>();
-            boolean sequence = reader.isSequence();
-            for (Value record = next(reader, source); record != null; record = next(reader, source)) {
-                records.add(record);
-            }
-            read[source] = records.size();
+            Value value = reader.whole();
             reader.warnings().forEach(state::warn);
-            if (sequence) {
-                return program.mapping().sources().get(source).format().traits().sequence()
-                        ? new Many(records)
-                        : new ListValue(records);
+            boolean sequence =
+                    program.mapping().sources().get(source).format().traits().sequence();
+            if (value instanceof ListValue list) {
+                read[source] = list.items().size();
+                return sequence ? new Many(list.items()) : list;
             }
-            return records.isEmpty() ? Nothing.ABSENT : records.get(0);
+            read[source] = value == Nothing.ABSENT ? 0 : 1;
+            return value;
         } catch (IOException e) {
-            throw new UncheckedIOException(e);
+            throw new InputFault(unreadable(source, e));
         } catch (ProblemException e) {
             throw new InputFault(e);
         }

@@ -33,6 +33,9 @@ final class TableIndex {
     private final boolean ranged;
     private final Map<Object, List<Row>> rows = new LinkedHashMap<>();
     private final List<Value> all = new ArrayList<>();
+    /** All rows once they were asked for. Threads may each have made it; all are alike. */
+    private @Nullable Many rowsOnce;
+
     /** The kind of each key column, to which an asked key is converted; null while it is not known or mixed. */
     private @Nullable Kind @Nullable [] kinds;
 
@@ -44,7 +47,12 @@ final class TableIndex {
 
     /** {@return all rows, in order} */
     Many rows() {
-        return new Many(all);
+        Many known = rowsOnce;
+        if (known == null) {
+            known = new Many(all);
+            rowsOnce = known;
+        }
+        return known;
     }
 
     /**

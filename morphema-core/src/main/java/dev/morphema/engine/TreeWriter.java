@@ -83,11 +83,7 @@ final class TreeWriter implements EventWriter {
     @Override
     public void text(Value value) {
         RecordValue.Builder record = Objects.requireNonNull(Objects.requireNonNull(open.peek()).record);
-        if (record.has(TEXT)) {
-            Value before = record.build().get(TEXT);
-            record.put(TEXT, TextValue.of(before.toString() + value));
-        } else {
-            record.put(TEXT, value);
-        }
+        Value before = record.first(TEXT);
+        record.put(TEXT, before == null ? value : TextValue.of(before.toString() + value));
     }
 }

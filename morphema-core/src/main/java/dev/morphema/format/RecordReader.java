@@ -1,9 +1,12 @@
 package dev.morphema.format;
 
 import dev.morphema.problem.Problem;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
 import java.io.Closeable;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -27,6 +30,33 @@ public interface RecordReader extends Closeable {
      */
     @Nullable
     Value next() throws IOException;
+
+    /**
+     * {@return all records that are left}
+     *
+     * @throws IOException if reading fails
+     */
+    default List<Value> remaining() throws IOException {
+        List<Value> records = new ArrayList<>();
+        for (Value record = next(); record != null; record = next()) {
+            records.add(record);
+        }
+        return records;
+    }
+
+    /**
+     * {@return the whole input as one value: a list for a sequence, absent where there is nothing}
+     *
+     * @throws IOException if reading fails
+     */
+    default Value whole() throws IOException {
+        boolean sequence = isSequence();
+        List<Value> records = remaining();
+        if (sequence) {
+            return new ListValue(records);
+        }
+        return records.isEmpty() ? Nothing.ABSENT : records.get(0);
+    }
 
     /** {@return what was odd but no fault, known at the latest after the last record} */
     default List<Problem> warnings() {

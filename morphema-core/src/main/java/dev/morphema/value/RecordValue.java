@@ -190,8 +190,13 @@ public final class RecordValue implements Value {
 
         /** {@return whether a field of that name has a value} */
         public boolean has(FieldName name) {
+            return first(name) != null;
+        }
+
+        /** {@return the first value that a field of that name was given, or null} */
+        public @Nullable Value first(FieldName name) {
             int slot = slot(name);
-            return slot >= 0 && values[slot] != null;
+            return slot < 0 ? null : values[slot];
         }
 
         /** {@return the record} */

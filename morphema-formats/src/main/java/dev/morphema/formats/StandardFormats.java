@@ -14,7 +14,6 @@ import dev.morphema.json.JsonTarget;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import dev.morphema.value.ListValue;
 import dev.morphema.value.Value;
 import dev.morphema.xml.XmlSource;
 import dev.morphema.xml.XmlTarget;
@@ -23,7 +22,6 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.List;
 
 /** The formats that come with Morphema. */
@@ -59,12 +57,7 @@ public final class StandardFormats {
             }
         };
         try (RecordReader reader = format.open(input, Projection.EVERYTHING, Options.NONE)) {
-            boolean sequence = reader.isSequence();
-            List<Value> values = new ArrayList<>();
-            for (Value value = reader.next(); value != null; value = reader.next()) {
-                values.add(value);
-            }
-            return sequence ? new ListValue(values) : values.get(0);
+            return reader.whole();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } catch (ProblemException e) {
