@@ -4,6 +4,7 @@ import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
 
+import com.tngtech.archunit.base.DescribedPredicate;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
@@ -87,6 +88,8 @@ class ArchitectureTest {
             .areNotEnums()
             .and()
             .areNotAnonymousClasses()
+            .and(DescribedPredicate.describe(
+                    "are not sealed", type -> !type.reflect().isSealed()))
             .should()
             .haveModifier(com.tngtech.archunit.core.domain.JavaModifier.FINAL);
 }

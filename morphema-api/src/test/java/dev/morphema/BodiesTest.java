@@ -74,8 +74,8 @@ class BodiesTest {
         assertThat(xml("A { B = 1  @x = \"<&\\\"\"  C for n in [1, 2] { = \"n{n}\"  @i = n } }"))
                 .isEqualTo("<A x=\"&lt;&amp;&quot;\"><B>1</B><C i=\"1\">n1</C><C i=\"2\">n2</C></A>\n");
         assertThat(xml("p:A { p:B { } C = null }"))
-                .isEqualTo("<p:A xmlns:p=\"urn:p\"><p:B/><C xmlns:xsi=\"http://www.w3.org/2001/XMLSchema-instance\""
-                        + " xsi:nil=\"true\"/></p:A>\n");
+                .isEqualTo("<p:A xmlns:p=\"urn:p\" xmlns:xsi=\"http://www.w3.org/2001/XMLSchema-instance\"><p:B/>"
+                        + "<C xsi:nil=\"true\"/></p:A>\n");
     }
 
     @Test

@@ -4,7 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.morphema.formats.StandardFormats;
 import dev.morphema.function.Function;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -59,6 +62,9 @@ class FunctionReferenceTest {
     @MethodSource("examples")
     @DisplayName("every example gives what it says")
     void example(String expression, String expected) {
-        assertThat(Language.value(expression)).isEqualTo(expected);
+        String mapping = "source d: json\ntarget o: json(indent = 0) { v = " + expression + " }";
+        InputStream record = new ByteArrayInputStream("{}".getBytes(StandardCharsets.UTF_8));
+        String out = Language.run(mapping, Inputs.NONE.andStream("d", record, "inbox/call-7.json"));
+        assertThat(out).isEqualTo(expected.equals("absent") ? "{}\n" : "{\"v\":" + expected + "}\n");
     }
 }

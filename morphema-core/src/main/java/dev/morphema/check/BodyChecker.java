@@ -5,6 +5,7 @@ import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
 import dev.morphema.syntax.Block;
 import dev.morphema.syntax.Name;
+import dev.morphema.syntax.Span;
 import dev.morphema.syntax.Stmt;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
@@ -72,6 +73,7 @@ final class BodyChecker {
         private final Map<String, Type> fields = new LinkedHashMap<>();
         private final Map<FieldName, Stmt.Field> written = new HashMap<>();
         private boolean allKnown = true;
+        private boolean ownTextSeen;
 
         Statements(Block block, Scope scope, boolean items, @Nullable OwnFields around) {
             this.block = block;
@@ -130,8 +132,18 @@ final class BodyChecker {
             return type;
         }
 
+        private void refuseText(Span span) {
+            checker.report(span.error(
+                            Code.DUPLICATE_FIELD,
+                            "This block has a field text beside a text of its own, which gets the same name here.")
+                    .withHelp("give the field another name"));
+        }
+
         private void refuseTwice(Stmt.Field field, FieldName name) {
             boolean markup = traits != null && traits.attributesFirst();
+            if (ownTextSeen && traits != null && !markup && name.local().equals("text")) {
+                refuseText(field.name().span());
+            }
             FieldName key = markup || traits == null ? name : FieldName.of(name.local());
             Stmt.Field before = written.putIfAbsent(key, field);
             if (before != null && !(markup && !field.attribute())) {
@@ -165,6 +177,11 @@ final class BodyChecker {
                         .error(Code.TARGET_FORM, "A row has columns and no text of its own.")
                         .withHelp("give the column a name: name = …"));
             }
+            Stmt.Field named = written.get(FieldName.of("text"));
+            if (named != null && traits != null && !traits.attributesFirst()) {
+                refuseText(named.name().span());
+            }
+            ownTextSeen = true;
             fields.put(items ? "" : "text", type);
             return null;
         }
@@ -218,6 +235,7 @@ final class BodyChecker {
         @Override
         public Void copy(Stmt.Copy copy) {
             Type type = expressions().one(copy.record(), Want.ANY);
+            checker.useAllPrefixes();
             List<FieldName> names = new ArrayList<>();
             for (Name name : copy.names()) {
                 names.add(checker.fieldName(name, false));

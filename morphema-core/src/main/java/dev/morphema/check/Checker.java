@@ -229,9 +229,21 @@ public final class Checker {
 
     /** A field that is written has this name. */
     void usePrefixOf(Name name) {
-        if (name.prefix() != null && resolution.prefixes().containsKey(name.prefix())) {
-            usedPrefixes.put(name.prefix(), resolution.prefixes().get(name.prefix()));
+        String namespace =
+                name.prefix() == null ? null : resolution.fieldName(name, false).namespace();
+        if (namespace != null && !name.prefix().equals("xml")) {
+            usedPrefixes.put(name.prefix(), namespace);
         }
+    }
+
+    /** Null is written, which XML does by an attribute of this prefix. */
+    void usePrefixOfNull() {
+        usedPrefixes.put("xsi", Resolution.KNOWN_NAMESPACES.get("xsi"));
+    }
+
+    /** Whole records of a source are written, in whatever namespaces their elements are. */
+    void useAllPrefixes() {
+        usedPrefixes.putAll(resolution.prefixes());
     }
 
     /** {@return the prefixes of all fields that were written since the defines were checked} */

@@ -10,6 +10,7 @@ import dev.morphema.syntax.Name;
 import dev.morphema.syntax.Span;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
+import dev.morphema.value.Nothing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -45,7 +46,9 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         Type type = check(expr);
         requireOne(expr.span(), type);
         requireKind(expr.span(), type, want);
-        type.consume();
+        if (want != Want.RECORD) {
+            type.consume();
+        }
         return type;
     }
 
@@ -103,6 +106,9 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
     @Override
     public Type literal(Expr.Literal literal) {
         Value value = literal.value();
+        if (value == Nothing.NULL) {
+            checker.usePrefixOfNull();
+        }
         if (value.isNothing()) {
             return Type.NOTHING;
         }

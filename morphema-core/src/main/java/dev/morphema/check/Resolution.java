@@ -21,7 +21,7 @@ import java.util.Optional;
 /** What the checker found out about the nodes of a tree, by identity. Not changed after the check. */
 public final class Resolution {
     /** The namespaces of the prefixes that need no declaration. */
-    private static final Map<String, String> KNOWN_NAMESPACES = Map.of(
+    static final Map<String, String> KNOWN_NAMESPACES = Map.of(
             "xml", "http://www.w3.org/XML/1998/namespace",
             "xsi", "http://www.w3.org/2001/XMLSchema-instance");
 

@@ -23,6 +23,11 @@ abstract class Action {
         return false;
     }
 
+    /** {@return whether it may write text of the block at hand, between its fields} */
+    boolean writesText() {
+        return false;
+    }
+
     /** {@return what the statement writes, if it is a field or an item, else null} */
     @Nullable
     Content content() {

@@ -147,6 +147,11 @@ final class Actions {
     static final class OwnText extends Action {
         private final Node value;
 
+        @Override
+        boolean writesText() {
+            return true;
+        }
+
         OwnText(Node value) {
             this.value = value;
         }
@@ -228,6 +233,11 @@ final class Actions {
         }
 
         @Override
+        boolean writesText() {
+            return then.writesText() || otherwise != null && otherwise.writesText();
+        }
+
+        @Override
         void run(Frame frame, EventWriter out, Pass pass) {
             if (pass == Pass.ATTRIBUTES && !writesAttributes()) {
                 return;
@@ -272,11 +282,38 @@ final class Actions {
                                 + value.kind().words() + ".",
                         "a single value is written name = …");
             }
+            if (!out.attributesFirst()) {
+                located(() -> ValueWriter.refuseClash(
+                        fields, name -> isCopied(name) && !inPlace.containsKey(FieldName.of(name.local()))));
+            } else if (pass == Pass.CONTENT && fields.isMixed()) {
+                copyMixed(fields, frame, out);
+                return;
+            } else if (isCopied(FieldName.OWN_TEXT) && fields.get(FieldName.OWN_TEXT) != Nothing.ABSENT) {
+                out.mixed();
+            }
             for (int i = 0; i < fields.layout().size(); i++) {
                 FieldName name = fields.layout().name(i);
                 if ((pass == Pass.ALL || name.attribute() == (pass == Pass.ATTRIBUTES)) && isCopied(name)) {
                     field(name, fields.get(i), frame, out);
                 }
+            }
+        }
+
+        /** Children and texts keep their order. */
+        private void copyMixed(RecordValue fields, Frame frame, EventWriter out) {
+            for (RecordValue.Part part : fields.parts()) {
+                FieldName name = part.name() == null ? FieldName.OWN_TEXT : part.name();
+                if (isCopied(name)) {
+                    field(name, part.value(), frame, out);
+                }
+            }
+        }
+
+        private void located(Runnable writing) {
+            try {
+                writing.run();
+            } catch (ProblemException e) {
+                throw record.located(e);
             }
         }
 
@@ -296,11 +333,7 @@ final class Actions {
                 own.writeOnce(frame, out);
                 return;
             }
-            try {
-                ValueWriter.field(name, value, out);
-            } catch (ProblemException e) {
-                throw record.located(e);
-            }
+            located(() -> ValueWriter.field(name, value, out));
         }
     }
 

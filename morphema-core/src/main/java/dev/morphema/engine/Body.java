@@ -10,6 +10,7 @@ final class Body {
     private final Action[] actions;
     private final int[] emptied;
     private final boolean attributes;
+    private final boolean text;
     private final int streamed;
 
     /**
@@ -21,11 +22,16 @@ final class Body {
         this.actions = actions.toArray(Action[]::new);
         this.emptied = emptied.stream().mapToInt(Integer::intValue).toArray();
         this.attributes = actions.stream().anyMatch(Action::writesAttributes);
+        this.text = actions.stream().anyMatch(Action::writesText);
         this.streamed = streamed;
     }
 
     boolean writesAttributes() {
         return attributes;
+    }
+
+    boolean writesText() {
+        return text;
     }
 
     /** {@return the first loop in this block or blocks within it, or null} */
@@ -58,6 +64,9 @@ final class Body {
 
     /** Writes the attributes if they must come first, and says what is left to be written. */
     private Pass begin(Frame frame, EventWriter out) {
+        if (text) {
+            out.mixed();
+        }
         if (!attributes || !out.attributesFirst()) {
             return Pass.ALL;
         }

@@ -53,7 +53,8 @@ final class CallNodes {
 
         private Value argument(Frame frame, int i) {
             Node argument = arguments[i];
-            Value value = wants[i] == Want.ANY ? argument.one(frame) : argument.scalar(frame);
+            Value value =
+                    wants[i] == Want.ANY || wants[i] == Want.RECORD ? argument.one(frame) : argument.scalar(frame);
             return value.isNothing() ? value : taken(argument, wants[i], value);
         }
     }

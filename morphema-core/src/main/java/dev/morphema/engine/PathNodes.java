@@ -132,11 +132,16 @@ final class PathNodes {
         @Override
         Value of(RecordValue record) {
             List<Value> found = new ArrayList<>();
-            for (int i = 0; i < record.layout().size(); i++) {
-                FieldName field = record.layout().name(i);
-                if (field.attribute() == attributes && !field.equals(FieldName.OWN_TEXT)) {
-                    addFlat(record.get(i), found);
+            if (attributes) {
+                for (int i = 0; i < record.layout().size(); i++) {
+                    if (record.layout().name(i).attribute()) {
+                        addFlat(record.get(i), found);
+                    }
                 }
+            } else {
+                record.parts().stream()
+                        .filter(part -> part.name() != null)
+                        .forEach(part -> addFlat(part.value(), found));
             }
             return new Many(found);
         }
@@ -159,12 +164,11 @@ final class PathNodes {
         }
 
         private void search(RecordValue record, List<Value> found) {
-            for (int i = 0; i < record.layout().size(); i++) {
-                Value value = record.get(i);
-                if (matches(record.layout().name(i), name)) {
-                    addFlat(value, found);
+            for (RecordValue.Part part : record.parts()) {
+                if (part.name() != null && matches(part.name(), name)) {
+                    addFlat(part.value(), found);
                 }
-                searchIn(value, found);
+                searchIn(part.value(), found);
             }
         }
 

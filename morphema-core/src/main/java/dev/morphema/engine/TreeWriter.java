@@ -4,7 +4,6 @@ import dev.morphema.format.EventWriter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.RecordValue;
-import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -15,8 +14,6 @@ import org.jspecify.annotations.Nullable;
 
 /** Makes a value of events: a record in an expression is written like one in a target. */
 final class TreeWriter implements EventWriter {
-    private static final FieldName TEXT = FieldName.of("text");
-
     /** A record or list that is not finished; exactly one of the two is there. */
     private static final class Open {
         private final RecordValue.@Nullable Builder record;
@@ -82,8 +79,6 @@ final class TreeWriter implements EventWriter {
 
     @Override
     public void text(Value value) {
-        RecordValue.Builder record = Objects.requireNonNull(Objects.requireNonNull(open.peek()).record);
-        Value before = record.first(TEXT);
-        record.put(TEXT, before == null ? value : TextValue.of(before.toString() + value));
+        Objects.requireNonNull(Objects.requireNonNull(open.peek()).record).text(value);
     }
 }

@@ -1,12 +1,18 @@
 package dev.morphema.engine;
 
 import dev.morphema.format.EventWriter;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
+import java.util.HashSet;
+import java.util.Set;
+import java.util.function.Predicate;
 
 /** Writes whole values as events. */
 final class ValueWriter {
@@ -38,18 +44,64 @@ final class ValueWriter {
     }
 
     private static void fields(RecordValue record, EventWriter out) {
-        int size = record.layout().size();
         if (out.attributesFirst()) {
-            for (int i = 0; i < size; i++) {
-                if (record.layout().name(i).attribute()) {
-                    field(record.layout().name(i), record.get(i), out);
-                }
+            markup(record, out);
+            return;
+        }
+        refuseClash(record, name -> true);
+        for (int i = 0; i < record.layout().size(); i++) {
+            field(record.layout().name(i), record.get(i), out);
+        }
+    }
+
+    /** Attributes come first; what an element holds keeps its order. */
+    private static void markup(RecordValue record, EventWriter out) {
+        boolean text = false;
+        for (int i = 0; i < record.layout().size(); i++) {
+            FieldName name = record.layout().name(i);
+            if (name.attribute()) {
+                field(name, record.get(i), out);
+            }
+            text |= name.equals(FieldName.OWN_TEXT);
+        }
+        if (text) {
+            out.mixed();
+        }
+        parts(record, out);
+    }
+
+    private static void parts(RecordValue record, EventWriter out) {
+        if (record.isMixed()) {
+            record.parts().forEach(part -> part(part, out));
+            return;
+        }
+        for (int i = 0; i < record.layout().size(); i++) {
+            if (!record.layout().name(i).attribute()) {
+                field(record.layout().name(i), record.get(i), out);
             }
         }
-        for (int i = 0; i < size; i++) {
+    }
+
+    /** Writes a child or a piece of text. */
+    static void part(RecordValue.Part part, EventWriter out) {
+        field(part.name() == null ? FieldName.OWN_TEXT : part.name(), part.value(), out);
+    }
+
+    /** Where attributes and children become fields alike, and namespaces are dropped, two may get the same name. */
+    static void refuseClash(RecordValue record, Predicate<FieldName> written) {
+        if (record.layout().isPlain()) {
+            return;
+        }
+        Set<String> names = new HashSet<>();
+        for (int i = 0; i < record.layout().size(); i++) {
             FieldName name = record.layout().name(i);
-            if (!out.attributesFirst() || !name.attribute()) {
-                field(name, record.get(i), out);
+            String local = name.equals(FieldName.OWN_TEXT) ? "text" : name.local();
+            if (record.get(i) != Nothing.ABSENT && written.test(name) && !names.add(local)) {
+                throw new ProblemException(
+                        Problem.error(Code.NOT_WRITABLE, "Two parts of this element would be the same field.")
+                                .withValue(local)
+                                .withHelp("an attribute, a child element and the own text, which is called text, "
+                                        + "may not share a name; give one of them a name of its own"));
             }
         }
     }

@@ -46,6 +46,14 @@ public interface EventWriter {
         return false;
     }
 
+    /**
+     * The record that was begun last may have text between its children, so nothing is to be put there for looks. Comes
+     * before its first child or text.
+     */
+    default void mixed() {
+        // of no matter in formats that know no own text
+    }
+
     /** A piece of the record's own text: the field "text", in formats that know no own text. */
     void text(Value value);
 }

@@ -1,5 +1,6 @@
 package dev.morphema.format;
 
+import dev.morphema.value.FieldName;
 import java.io.IOException;
 import java.util.List;
 
@@ -25,10 +26,26 @@ public interface SourceFormat {
     RecordReader open(Input input, Projection projection, Options options) throws IOException;
 
     /**
+     * {@return a reader of the values at a path, one after the other}, which closes the input's stream when it is closed.
+     * Only for formats whose traits say that they have paths.
+     *
+     * @param input what is read
+     * @param path the fields that lead from the whole input down to the values; a name without namespace stands for any
+     * @param projection what the mapping uses of the whole input
+     * @param options as the mapping gave them
+     * @throws IOException if the input cannot be opened
+     */
+    default RecordReader openAt(Input input, List<FieldName> path, Projection projection, Options options)
+            throws IOException {
+        throw new UnsupportedOperationException("records of " + name() + " have no paths");
+    }
+
+    /**
      * What is known of every input of a format.
      *
      * @param flat whether records hold texts and nothing else
      * @param sequence whether an input is always a sequence of records
+     * @param paths whether the values at a path can be read one at a time
      */
-    record Traits(boolean flat, boolean sequence) {}
+    record Traits(boolean flat, boolean sequence, boolean paths) {}
 }

@@ -20,6 +20,7 @@ public final class FunctionTable {
         TimeFunctions.addTo(this);
         Patterns.addTo(this);
         RecordFunctions.addTo(this);
+        Elements.addTo(this);
         CodeFunctions.addTo(this);
         ValueFunctions.addTo(this);
     }

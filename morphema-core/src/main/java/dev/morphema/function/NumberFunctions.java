@@ -36,7 +36,7 @@ final class NumberFunctions {
         table.made("number(x: any, decimal?: text, grouping?: text): number", false, type("number"));
         table.made("integer(x: any): number", false, type("integer"));
         table.made("boolean(x: any, yes?: text, no?: text): boolean", false, type("boolean"));
-        table.made("text(x: any): text", false, type("text"));
+        table.scalar("text(x: any): text", a -> Elements.allText(a[0]));
         table.made("date(x: any, pattern?: text): date", false, type("date"));
         table.made("time(x: any, pattern?: text): time", false, type("time"));
         table.made("datetime(x: any, pattern?: text, zone?: text): datetime", false, type("datetime"));

@@ -44,9 +44,14 @@ final class RecordFunctions {
         for (int i = 0; i < record.layout().size(); i++) {
             Value field = record.get(i);
             if (field != Nothing.ABSENT) {
-                found.add(each.apply(TextValue.of(record.layout().name(i).toString()), field));
+                found.add(each.apply(name(record.layout().name(i)), field));
             }
         }
         return new ListValue(found);
+    }
+
+    /** The own text of an element goes by the name that it has in JSON. */
+    private static TextValue name(FieldName name) {
+        return TextValue.of(name.equals(FieldName.OWN_TEXT) ? "text" : name.toString());
     }
 }

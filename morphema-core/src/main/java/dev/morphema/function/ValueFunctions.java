@@ -5,6 +5,7 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.BooleanValue;
 import dev.morphema.value.Nothing;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
@@ -20,9 +21,11 @@ final class ValueFunctions {
         table.accepting("todo(message: any): any", a -> Nothing.ABSENT);
     }
 
-    /** {@return whether a value is absent, null or a text of nothing but white space} */
+    /** {@return whether a value is absent, null or a text, also of an element, of nothing but white space} */
     static boolean isBlank(Value value) {
-        return value.isNothing() || value instanceof TextValue text && WhiteSpace.isBlank(text.text());
+        return value.isNothing()
+                || value instanceof TextValue text && WhiteSpace.isBlank(text.text())
+                || value instanceof RecordValue record && Elements.isBlank(record);
     }
 
     /** The message of the author may hold data, so it is the value of the problem, not its message. */

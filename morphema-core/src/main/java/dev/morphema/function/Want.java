@@ -32,6 +32,8 @@ public enum Want {
     DATETIME(Kind.DATETIME),
     /** A date, time or datetime; never a text. */
     MOMENT(null),
+    /** A record, of which no field is needed. */
+    RECORD(Kind.RECORD),
     /** Any one value. */
     ANY(null),
     /** Any number of values; a list counts as its items. */
@@ -53,6 +55,7 @@ public enum Want {
             case NUMBER, INTEGER -> given == Kind.NUMBER || given == Kind.TEXT;
             case BOOLEAN -> given == Kind.BOOLEAN;
             case DATE, DATETIME -> given == Kind.DATE || given == Kind.DATETIME || given == Kind.TEXT;
+            case RECORD -> given == Kind.RECORD;
             case MOMENT -> MOMENTS.contains(given);
         };
     }
@@ -75,7 +78,7 @@ public enum Want {
      * @throws ProblemException if it cannot be taken
      */
     public Value take(Value value) {
-        if (this == ANY || this == MANY) {
+        if (this == ANY || this == MANY || this == RECORD && value instanceof RecordValue) {
             return value;
         }
         Value scalar = scalar(value);
@@ -91,6 +94,7 @@ public enum Want {
                 }
                 throw refused(scalar);
             }
+            case RECORD -> throw refused(scalar);
             case MOMENT -> {
                 if (MOMENTS.contains(scalar.kind())) {
                     yield scalar;
@@ -121,6 +125,9 @@ public enum Want {
         return new ProblemException(
                 Problem.error(Code.KIND, "This is " + value.kind().words() + " where " + words() + " is wanted.")
                         .withValue(value.toString())
-                        .withHelp(this == BOOLEAN ? "compare it, or give it the type boolean" : null));
+                        .withHelp(
+                                this == BOOLEAN
+                                        ? "compare it, or give it the type boolean"
+                                        : this == RECORD ? "step up to the record that this is in" : null));
     }
 }

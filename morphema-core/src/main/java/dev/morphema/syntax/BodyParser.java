@@ -41,7 +41,9 @@ final class BodyParser {
         cursor.enter();
         while (!cursor.at("}") && !cursor.atEnd()) {
             Stmt before = statements.isEmpty() ? null : statements.get(statements.size() - 1);
-            boolean textMayFollow = cursor.last() == open || before instanceof Stmt.Field field && field.attribute();
+            boolean textMayFollow = cursor.last() == open
+                    || cursor.last().is("}")
+                    || before instanceof Stmt.Field field && field.attribute();
             Stmt statement = recovered(() -> statement(textMayFollow));
             if (statement != null) {
                 statements.add(statement);
@@ -90,7 +92,7 @@ final class BodyParser {
             throw Cursor.fault(
                     token.span(),
                     "This = has no field before it.",
-                    "the own text of an element stands first in its block, after an attribute, or on a line of its own");
+                    "the own text of an element stands first in its block, after an attribute or a block, or on a line of its own");
         }
         if (token.is(",")) {
             throw Cursor.fault(token.span(), "Fields are not separated by commas.", "a new line, or a blank, will do");

@@ -31,6 +31,8 @@ public final class Layout {
     /** How many layouts grew from the same start. */
     private final AtomicInteger family;
 
+    private final boolean plain;
+
     private Layout(
             List<FieldName> names,
             List<@Nullable Converter> converters,
@@ -42,6 +44,8 @@ public final class Layout {
         this.slots = slots;
         this.types = types;
         this.family = family;
+        this.plain = names.stream()
+                .allMatch(name -> name.equals(FieldName.of(name.local())) && !name.equals(FieldName.OWN_TEXT));
     }
 
     /** {@return a layout without fields, that asks for the declared type of each field that is added} */
@@ -95,6 +99,11 @@ public final class Layout {
     /** {@return how many fields there are} */
     public int size() {
         return names.size();
+    }
+
+    /** {@return whether all fields have plain names: no attribute, no namespace, no own text} */
+    public boolean isPlain() {
+        return plain;
     }
 
     /** {@return the name of a slot, counted from 0} */

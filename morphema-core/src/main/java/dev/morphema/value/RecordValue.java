@@ -14,19 +14,34 @@ import org.jspecify.annotations.Nullable;
  */
 public final class RecordValue implements Value {
     /** A record without fields. */
-    public static final RecordValue EMPTY = new RecordValue(Layout.EMPTY, new Value[0], null, false);
+    public static final RecordValue EMPTY = new RecordValue(Layout.EMPTY, new Value[0], null, null, null);
 
     private final Layout layout;
     private final @Nullable Value[] values;
     private final @Nullable Origin origin;
-    private final boolean element;
+    private final @Nullable FieldName element;
+    private final @Nullable List<Part> parts;
 
-    private RecordValue(Layout layout, @Nullable Value[] values, @Nullable Origin origin, boolean element) {
+    private RecordValue(
+            Layout layout,
+            @Nullable Value[] values,
+            @Nullable Origin origin,
+            @Nullable FieldName element,
+            @Nullable List<Part> parts) {
         this.layout = layout;
         this.values = values;
         this.origin = origin;
         this.element = element;
+        this.parts = parts;
     }
+
+    /**
+     * A child of a record, or a piece of the text between children.
+     *
+     * @param name of the child; null for a piece of text
+     * @param value one value, never many
+     */
+    public record Part(@Nullable FieldName name, Value value) {}
 
     /** {@return a builder of a record that grows with the fields it is given} */
     public static Builder builder() {
@@ -45,6 +60,7 @@ public final class RecordValue implements Value {
             builder.values[i] = begin.get(i);
         }
         builder.element = begin.element;
+        builder.parts = begin.parts == null ? null : new ArrayList<>(begin.parts);
         return builder;
     }
 
@@ -60,7 +76,49 @@ public final class RecordValue implements Value {
 
     /** {@return whether it is an XML element; used as one value such a record gives its own text} */
     public boolean isElement() {
+        return element != null;
+    }
+
+    /** {@return the name of the XML element that the record is, or null if it is none} */
+    public @Nullable FieldName element() {
         return element;
+    }
+
+    /** {@return whether there is text between children, or children of one name are not side by side} */
+    public boolean isMixed() {
+        return parts != null;
+    }
+
+    /**
+     * {@return the children and texts, in document order}, without attributes; complete only if the whole record was read
+     *
+     * @throws ProblemException if a child has a declared type and is not of it
+     */
+    public List<Part> parts() {
+        List<Part> all = new ArrayList<>();
+        if (parts == null) {
+            for (int i = 0; i < layout.size(); i++) {
+                FieldName name = layout.name(i);
+                if (!name.attribute()) {
+                    addParts(name.equals(FieldName.OWN_TEXT) ? null : name, get(i), all);
+                }
+            }
+            return all;
+        }
+        for (Part part : parts) {
+            int slot = part.name() == null ? -1 : layout.slot(part.name());
+            Converter converter = slot < 0 ? null : layout.converter(slot);
+            all.add(converter == null ? part : new Part(part.name(), convert(converter, part.value(), slot)));
+        }
+        return all;
+    }
+
+    private static void addParts(@Nullable FieldName name, @Nullable Value value, List<Part> all) {
+        if (value instanceof Many many) {
+            many.items().forEach(item -> all.add(new Part(name, item)));
+        } else if (value != null && value != Nothing.ABSENT) {
+            all.add(new Part(name, value));
+        }
     }
 
     /**
@@ -135,7 +193,8 @@ public final class RecordValue implements Value {
         private Layout layout;
         private @Nullable Value[] values;
         private final @Nullable Origin origin;
-        private boolean element;
+        private @Nullable FieldName element;
+        private @Nullable List<Part> parts;
         /** All values of the slots that have more than one. */
         private @Nullable Map<Integer, List<Value>> repeated;
         /** Where layouts are not shared any more: the slots of all names, and the names that the layout lacks so far. */
@@ -149,10 +208,38 @@ public final class RecordValue implements Value {
             this.origin = origin;
         }
 
-        /** Marks the record as an XML element. */
-        public Builder element() {
-            element = true;
+        /** Marks the record as an XML element of that name. */
+        public Builder element(FieldName name) {
+            element = name;
             return this;
+        }
+
+        /** Gives the order of children and texts, where the fields do not tell it. */
+        public void parts(List<Part> inOrder) {
+            parts = inOrder;
+        }
+
+        /** Adds a piece of the record's own text, which stands after the children that were added before. */
+        public void text(Value piece) {
+            if (parts == null) {
+                parts = partsSoFar();
+            }
+            parts.add(new Part(null, piece));
+            Value before = first(FieldName.OWN_TEXT);
+            int slot = slotFor(FieldName.OWN_TEXT);
+            values[slot] = before == null ? piece : TextValue.of(before.toString() + piece);
+        }
+
+        private List<Part> partsSoFar() {
+            List<Part> all = new ArrayList<>();
+            for (int i = 0; i < layout.size() + more.size(); i++) {
+                FieldName name = i < layout.size() ? layout.name(i) : more.get(i - layout.size());
+                if (!name.attribute()) {
+                    List<Value> items = repeated == null ? null : repeated.get(i);
+                    addParts(name, items == null ? values[i] : new Many(items), all);
+                }
+            }
+            return all;
         }
 
         /** Puts a value into a slot of the layout that the builder was made with. */
@@ -177,6 +264,9 @@ public final class RecordValue implements Value {
         /** Adds one more value under a name; a name that comes again gets many values. */
         public void add(FieldName name, Value value) {
             add(slotFor(name), value);
+            if (parts != null && !name.attribute()) {
+                parts.add(new Part(name, value));
+            }
         }
 
         /** Gives a name its value, in place of the one it had. */
@@ -204,7 +294,9 @@ public final class RecordValue implements Value {
             if (repeated != null) {
                 repeated.forEach((slot, items) -> values[slot] = new Many(items));
             }
-            return new RecordValue(more.isEmpty() ? layout : layout.withAll(more), values, origin, element);
+            boolean mixed = parts != null && parts.stream().anyMatch(part -> part.name() != null);
+            return new RecordValue(
+                    more.isEmpty() ? layout : layout.withAll(more), values, origin, element, mixed ? parts : null);
         }
 
         private int slotFor(FieldName name) {

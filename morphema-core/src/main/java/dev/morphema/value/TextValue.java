@@ -3,13 +3,13 @@ package dev.morphema.value;
 import java.util.Objects;
 
 /** A text, possibly empty. */
-public final class TextValue implements Value {
+public sealed class TextValue implements Value permits ElementText {
     /** The empty text. */
     public static final TextValue EMPTY = new TextValue("");
 
     private final String text;
 
-    private TextValue(String text) {
+    TextValue(String text) {
         this.text = Objects.requireNonNull(text);
     }
 
@@ -19,27 +19,27 @@ public final class TextValue implements Value {
     }
 
     /** {@return the text itself} */
-    public String text() {
+    public final String text() {
         return text;
     }
 
     @Override
-    public Kind kind() {
+    public final Kind kind() {
         return Kind.TEXT;
     }
 
     @Override
-    public boolean equals(Object other) {
+    public final boolean equals(Object other) {
         return other instanceof TextValue t && t.text.equals(text);
     }
 
     @Override
-    public int hashCode() {
+    public final int hashCode() {
         return text.hashCode();
     }
 
     @Override
-    public String toString() {
+    public final String toString() {
         return text;
     }
 }

@@ -32,7 +32,7 @@ public final class CsvSource implements SourceFormat {
 
     @Override
     public Traits traits() {
-        return new Traits(true, true);
+        return new Traits(true, true, false);
     }
 
     @Override

@@ -42,7 +42,7 @@ public final class JsonSource implements SourceFormat {
 
     @Override
     public Traits traits() {
-        return new Traits(false, lines);
+        return new Traits(false, lines, false);
     }
 
     @Override

@@ -13,15 +13,18 @@ import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.charset.Charset;
+import java.nio.charset.CharsetEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
-import javax.xml.stream.XMLStreamWriter;
+import org.codehaus.stax2.XMLStreamWriter2;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -32,17 +35,34 @@ final class XmlDocumentWriter implements DocumentWriter {
     private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
     private static final int DEFAULT_INDENT = 2;
 
+    /** Encodings of all characters, or for which the library writes references to those they lack. */
+    private static final Set<Charset> WITH_REFERENCES = Set.of(
+            StandardCharsets.UTF_8,
+            StandardCharsets.UTF_16,
+            StandardCharsets.UTF_16BE,
+            StandardCharsets.UTF_16LE,
+            StandardCharsets.ISO_8859_1,
+            StandardCharsets.US_ASCII);
+
+    private static final XMLOutputFactory FACTORY = factory();
+
     /** An element that is open; the outermost stands for the document. */
     private static final class Open {
         private @Nullable FieldName field;
         private boolean listed;
-        private boolean children;
-        private boolean text;
         private boolean lines;
+        private final boolean mixed;
+
+        Open(boolean mixed) {
+            this.mixed = mixed;
+        }
     }
 
-    private final OutputStream out;
-    private final XMLStreamWriter xml;
+    private final XMLStreamWriter2 xml;
+    /** Where the library would write a question mark for a character that the encoding lacks: what it can hold. */
+    private final @Nullable CharsetEncoder encodable;
+
+    private final CharsetEncoder names;
     private final String defaultNamespace;
     private final Map<String, String> prefixes = new HashMap<>();
     private final int indent;
@@ -51,16 +71,16 @@ final class XmlDocumentWriter implements DocumentWriter {
 
     XmlDocumentWriter(OutputStream out, Document document) throws IOException {
         Options options = document.options();
-        this.out = out;
         this.defaultNamespace = options.text("namespace", "");
         this.indent = options.count("indent", DEFAULT_INDENT);
         document.prefixes().forEach((prefix, uri) -> prefixes.put(uri, prefix));
-        String encoding = options.encoding().name();
+        Charset encoding = options.encoding();
+        this.names = encoding.newEncoder();
+        this.encodable = WITH_REFERENCES.contains(encoding) ? null : names;
         try {
-            xml = factory().createXMLStreamWriter(out, encoding);
+            xml = (XMLStreamWriter2) FACTORY.createXMLStreamWriter(out, encoding.name());
             if (options.isOn("declaration", true)) {
-                out.write(("<?xml version=\"1.0\" encoding=\"" + encoding + "\"?>\n")
-                        .getBytes(StandardCharsets.US_ASCII));
+                xml.writeRaw("<?xml version=\"1.0\" encoding=\"" + encoding.name() + "\"?>\n");
             }
         } catch (XMLStreamException e) {
             throw new IOException(e);
@@ -105,7 +125,7 @@ final class XmlDocumentWriter implements DocumentWriter {
         if (!open.isEmpty()) {
             startElement();
         }
-        open.push(new Open());
+        open.push(new Open(!open.isEmpty() && at().mixed));
     }
 
     @Override
@@ -114,7 +134,7 @@ final class XmlDocumentWriter implements DocumentWriter {
         if (open.isEmpty()) {
             return;
         }
-        if (ended.children && !ended.text && ended.lines) {
+        if (ended.lines) {
             newLine(open.size() - 1);
         }
         guarded(xml::writeEndElement);
@@ -123,7 +143,7 @@ final class XmlDocumentWriter implements DocumentWriter {
     private void startElement() {
         Open parent = at();
         FieldName name = Objects.requireNonNull(parent.field);
-        XmlCharacters.checkName(name);
+        checkName(name);
         boolean root = open.size() == 1;
         if (root && rootWritten) {
             throw new ProblemException(
@@ -131,11 +151,10 @@ final class XmlDocumentWriter implements DocumentWriter {
                             .withHelp("write one element around them all"));
         }
         rootWritten |= root;
-        if (!root && indent > 0 && !parent.text) {
+        if (!root && indent > 0 && !parent.mixed) {
             newLine(open.size() - 1);
             parent.lines = true;
         }
-        parent.children = true;
         guarded(() -> {
             xml.writeStartElement(prefix(name.namespace()), name.local(), namespace(name));
             if (root) {
@@ -205,25 +224,55 @@ final class XmlDocumentWriter implements DocumentWriter {
         startElement();
         guarded(() -> {
             if (value.isNothing()) {
-                xml.writeNamespace("xsi", XSI);
-                xml.writeAttribute("xsi", XSI, "nil", "true");
+                if (!prefixes.containsKey(XSI)) {
+                    xml.writeNamespace("xsi", XSI);
+                }
+                xml.writeAttribute(prefixes.getOrDefault(XSI, "xsi"), XSI, "nil", "true");
             } else {
-                String text = value.toString();
-                XmlCharacters.check(text);
-                xml.writeCharacters(text);
+                xml.writeCharacters(checked(value));
             }
             xml.writeEndElement();
         });
     }
 
+    /** {@return the text of a value, all of whose characters can be written} */
+    private String checked(Value value) {
+        String text = value.toString();
+        XmlCharacters.check(text);
+        if (encodable != null && !encodable.canEncode(text)) {
+            throw new ProblemException(Problem.error(
+                            Code.NOT_WRITABLE, "This text has a character that the encoding of the target lacks.")
+                    .withValue(text)
+                    .withHelp("UTF-8 has all characters; ISO-8859-1 is written with references to those it lacks"));
+        }
+        return text;
+    }
+
+    private void checkName(FieldName name) {
+        XmlCharacters.checkName(name);
+        if (!names.canEncode(name.local())) {
+            throw new ProblemException(
+                    Problem.error(Code.NOT_WRITABLE, "This name has a character that the encoding of the target lacks.")
+                            .withValue(name.local())
+                            .withHelp("UTF-8 has all characters"));
+        }
+    }
+
+    @Override
+    public void mixed() {
+        if (!open.isEmpty() && !at().mixed) {
+            open.pop();
+            open.push(new Open(true));
+        }
+    }
+
     @Override
     public void attribute(FieldName name, Value value) {
-        XmlCharacters.checkName(name);
+        checkName(name);
         if (value.isNothing()) {
             return;
         }
-        String text = value.toString();
-        XmlCharacters.check(text);
+        String text = checked(value);
         guarded(() -> {
             if (name.namespace() == null) {
                 xml.writeAttribute(name.local(), text);
@@ -244,9 +293,7 @@ final class XmlDocumentWriter implements DocumentWriter {
         if (open.size() < 2) {
             throw new ProblemException(Problem.error(Code.NOT_WRITABLE, "A text in XML needs an element around it."));
         }
-        String text = value.toString();
-        XmlCharacters.check(text);
-        at().text = true;
+        String text = checked(value);
         guarded(() -> xml.writeCharacters(text));
     }
 
@@ -257,10 +304,10 @@ final class XmlDocumentWriter implements DocumentWriter {
                     Problem.error(Code.NOT_WRITABLE, "An XML document has one root element, and none was written."));
         }
         try {
+            xml.writeRaw("\n");
             xml.flush();
         } catch (XMLStreamException e) {
             throw new IOException(e);
         }
-        out.write('\n');
     }
 }

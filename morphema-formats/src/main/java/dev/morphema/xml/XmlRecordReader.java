@@ -1,8 +1,6 @@
 package dev.morphema.xml;
 
-import com.ctc.wstx.api.WstxInputProperties;
 import com.ctc.wstx.exc.WstxIOException;
-import com.ctc.wstx.stax.WstxInputFactory;
 import dev.morphema.format.Input;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
@@ -11,75 +9,60 @@ import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
-import dev.morphema.value.Layout;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
-import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
-import dev.morphema.value.WhiteSpace;
-import java.io.ByteArrayInputStream;
 import java.io.CharConversionException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.CharacterCodingException;
+import java.util.List;
 import javax.xml.stream.Location;
-import javax.xml.stream.XMLInputFactory;
-import javax.xml.stream.XMLResolver;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
-import javax.xml.stream.XMLStreamReader;
-import org.codehaus.stax2.XMLInputFactory2;
+import org.codehaus.stax2.XMLStreamReader2;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Reads one XML document as a record with one field, its root element. An element without attributes and child elements
- * is a text; another is a record of its attributes, child elements and own text.
+ * Reads one XML document: as a record with one field, its root element, or the elements at a path, one after the other.
  */
 final class XmlRecordReader implements RecordReader {
-    private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
-    private static final int MOST_DEEP = 500;
-
-    private static final XMLInputFactory FACTORY = factory();
-
     private final String input;
+    private final List<FieldName> path;
     private final Projection projection;
-    private final boolean trim;
     private final InputStream bytes;
-    private final XMLStreamReader xml;
-    private boolean done;
+    private final XMLStreamReader2 xml;
+    private final ElementReader elements;
+    /** How many elements on the path are open. */
+    private int open;
 
-    XmlRecordReader(Input input, Projection projection, boolean trim) throws IOException {
+    private long records;
+    private boolean done;
+    /** A null that came first: alone it stands for nothing at all, among others it is one of them. */
+    private @Nullable Value heldBack;
+
+    XmlRecordReader(Input input, List<FieldName> path, Projection projection, boolean trim) throws IOException {
         this.input = input.name();
-        this.projection = projection;
-        this.trim = trim;
+        this.path = List.copyOf(path);
+        Projection at = projection;
+        for (FieldName step : path) {
+            at = at.child(step);
+        }
+        this.projection = at;
         this.bytes = input.open();
         try {
-            this.xml = FACTORY.createXMLStreamReader(bytes);
+            this.xml = XmlParsers.open(bytes);
         } catch (XMLStreamException e) {
             bytes.close();
             throw fault(e);
         }
-    }
-
-    private static XMLInputFactory factory() {
-        WstxInputFactory factory = new WstxInputFactory();
-        factory.setProperty(XMLInputFactory.IS_COALESCING, true);
-        // Faults are to arise where they are, not when a text is asked for later.
-        factory.setProperty(XMLInputFactory2.P_LAZY_PARSING, false);
-        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, true);
-        // The internal subset of a DTD counts. What is external is never fetched: it is taken as empty.
-        factory.setProperty(XMLInputFactory.RESOLVER, (XMLResolver)
-                (publicId, systemId, base, namespace) -> new ByteArrayInputStream(new byte[0]));
-        factory.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, MOST_DEEP);
-        factory.setProperty(WstxInputProperties.P_MAX_ENTITY_COUNT, 10_000L);
-        factory.setProperty(WstxInputProperties.P_MAX_ENTITY_DEPTH, 20);
-        return factory;
+        this.elements = new ElementReader(input.name(), trim, xml);
     }
 
     @Override
     public boolean isSequence() {
-        return false;
+        return !path.isEmpty();
     }
 
     @Override
@@ -87,110 +70,66 @@ final class XmlRecordReader implements RecordReader {
         if (done) {
             return null;
         }
-        done = true;
         try {
-            while (xml.next() != XMLStreamConstants.START_ELEMENT) {
-                // what stands before the root element says nothing
-            }
-            RecordValue.Builder document = RecordValue.builder(projection.layout(), null);
-            child(document, projection);
-            while (xml.hasNext()) {
-                xml.next();
-            }
-            return document.build();
+            return path.isEmpty() ? document() : record();
         } catch (XMLStreamException e) {
             throw failure(e);
         }
     }
 
-    /** Reads the element at hand as a field of a record, or skips it if it is not wanted. */
-    private void child(RecordValue.Builder record, Projection wanted) throws XMLStreamException {
-        FieldName name = elementName();
-        if (wanted.everything()) {
-            record.add(name, element(wanted.child(name)));
-            return;
+    private Value document() throws XMLStreamException {
+        done = true;
+        while (xml.next() != XMLStreamConstants.START_ELEMENT) {
+            // what stands before the root element says nothing
         }
-        int slot = wanted.slot(name);
-        if (slot < 0) {
-            skip();
-        } else {
-            record.add(slot, element(wanted.child(slot)));
+        RecordValue.Builder document = RecordValue.builder(
+                projection.layout(), new Origin(input, 0, xml.getLocation().getLineNumber()));
+        elements.child(document, projection);
+        while (xml.hasNext()) {
+            xml.next();
         }
+        return document.build();
     }
 
-    private void skip() throws XMLStreamException {
-        int open = 1;
-        while (open > 0) {
+    /** {@return the next element at the path, or null after the last} */
+    private @Nullable Value record() throws XMLStreamException {
+        if (heldBack != null) {
+            Value held = heldBack;
+            heldBack = null;
+            return held;
+        }
+        Value found = element();
+        if (found == Nothing.NULL && records == 1) {
+            heldBack = element();
+            return heldBack == null ? null : found;
+        }
+        return found;
+    }
+
+    private @Nullable Value element() throws XMLStreamException {
+        while (xml.hasNext()) {
             int event = xml.next();
-            open += event == XMLStreamConstants.START_ELEMENT ? 1 : event == XMLStreamConstants.END_ELEMENT ? -1 : 0;
-        }
-    }
-
-    private FieldName elementName() {
-        return name(xml.getNamespaceURI(), xml.getLocalName(), false);
-    }
-
-    private static FieldName name(@Nullable String namespace, String local, boolean attribute) {
-        return new FieldName(namespace == null || namespace.isEmpty() ? null : namespace, local, attribute);
-    }
-
-    private Value element(Projection wanted) throws XMLStreamException {
-        Layout layout = wanted.layout();
-        RecordValue.Builder record = RecordValue.builder(layout, origin()).element();
-        boolean plain = !attributes(record, wanted);
-        boolean nil = isNil();
-        StringBuilder text = new StringBuilder();
-        boolean children = false;
-        for (int event = xml.next(); event != XMLStreamConstants.END_ELEMENT; event = xml.next()) {
-            if (event == XMLStreamConstants.START_ELEMENT) {
-                children = true;
-                child(record, wanted);
-            } else if (event == XMLStreamConstants.CHARACTERS
-                    || event == XMLStreamConstants.CDATA
-                    || event == XMLStreamConstants.SPACE) {
-                text.append(xml.getText());
-            }
-        }
-        if (nil && !children && text.length() == 0) {
-            return Nothing.NULL;
-        }
-        TextValue own = TextValue.of(trim ? WhiteSpace.trim(text.toString()) : text.toString());
-        if (plain && !children) {
-            return own;
-        }
-        boolean blank = WhiteSpace.isBlank(own.text());
-        if (wanted.everything()
-                && (!children || !blank)
-                && !(blank && own.text().isEmpty())) {
-            record.put(FieldName.OWN_TEXT, own);
-        }
-        return record.build();
-    }
-
-    /** Adds the attributes that are wanted; says whether the element has any. */
-    private boolean attributes(RecordValue.Builder record, Projection wanted) {
-        int count = xml.getAttributeCount();
-        for (int i = 0; i < count; i++) {
-            FieldName name = name(xml.getAttributeNamespace(i), xml.getAttributeLocalName(i), true);
-            if (wanted.everything()) {
-                record.add(name, TextValue.of(xml.getAttributeValue(i)));
-            } else {
-                int slot = wanted.slot(name);
-                if (slot >= 0) {
-                    record.set(slot, TextValue.of(xml.getAttributeValue(i)));
+            if (event == XMLStreamConstants.END_ELEMENT) {
+                open--;
+            } else if (event == XMLStreamConstants.START_ELEMENT) {
+                FieldName name = elements.name();
+                if (!isMeant(path.get(open), name)) {
+                    elements.skip();
+                } else if (open + 1 < path.size()) {
+                    open++;
+                } else {
+                    records++;
+                    return elements.element(name, projection, records);
                 }
             }
         }
-        return count > 0;
+        done = true;
+        return null;
     }
 
-    private boolean isNil() {
-        String nil = xml.getAttributeValue(XSI, "nil");
-        return "true".equals(nil) || "1".equals(nil);
-    }
-
-    private Origin origin() {
-        return new Origin(input, 0, xml.getLocation().getLineNumber());
+    private static boolean isMeant(FieldName step, FieldName name) {
+        return step.local().equals(name.local())
+                && (step.namespace() == null || step.namespace().equals(name.namespace()));
     }
 
     private ProblemException failure(XMLStreamException e) throws IOException {

@@ -7,6 +7,7 @@ import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.SourceFormat;
+import dev.morphema.value.FieldName;
 import java.io.IOException;
 import java.util.List;
 
@@ -24,11 +25,17 @@ public final class XmlSource implements SourceFormat {
 
     @Override
     public Traits traits() {
-        return new Traits(false, false);
+        return new Traits(false, false, true);
     }
 
     @Override
     public RecordReader open(Input input, Projection projection, Options options) throws IOException {
-        return new XmlRecordReader(input, projection, options.isOn("trim", false));
+        return new XmlRecordReader(input, List.of(), projection, options.isOn("trim", false));
+    }
+
+    @Override
+    public RecordReader openAt(Input input, List<FieldName> path, Projection projection, Options options)
+            throws IOException {
+        return new XmlRecordReader(input, path, projection, options.isOn("trim", false));
     }
 }
