@@ -25,4 +25,9 @@ record FileInput(Path file) implements Input {
     public boolean isRereadable() {
         return Files.isRegularFile(file);
     }
+
+    @Override
+    public long size() throws IOException {
+        return isRereadable() && !file.toString().endsWith(".gz") ? Files.size(file) : UNKNOWN_SIZE;
+    }
 }

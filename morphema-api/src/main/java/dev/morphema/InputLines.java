@@ -7,6 +7,7 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** Shows the line of an input that a problem is about, where the input can be read once more or remembers it. */
@@ -25,10 +26,12 @@ final class InputLines {
         if (place == null || place.line() == 0 || place.text() != null || place.line() > MOST_LINES) {
             return problem;
         }
-        for (Input input : inputs.bySource().values()) {
-            if (input.name().equals(place.input())) {
-                String line = line(input, place.line());
-                return line == null ? problem : problem.in(cut(place, line));
+        for (List<Input> ofSource : inputs.bySource().values()) {
+            for (Input input : ofSource) {
+                if (input.name().equals(place.input())) {
+                    String line = line(input, place.line());
+                    return line == null ? problem : problem.in(cut(place, line));
+                }
             }
         }
         return problem;

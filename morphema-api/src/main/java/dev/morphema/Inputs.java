@@ -6,7 +6,9 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 
@@ -15,9 +17,9 @@ public final class Inputs {
     /** No inputs, for a mapping without sources. */
     public static final Inputs NONE = new Inputs(Map.of());
 
-    private final Map<String, Input> bySource;
+    private final Map<String, List<Input>> bySource;
 
-    private Inputs(Map<String, Input> bySource) {
+    private Inputs(Map<String, List<Input>> bySource) {
         this.bySource = bySource;
     }
 
@@ -46,6 +48,13 @@ public final class Inputs {
         return and(source, new FileInput(Objects.requireNonNull(file)));
     }
 
+    /** {@return these inputs and any number of files, in this order, for a source with {@code files = many}} */
+    public Inputs andFiles(String source, List<Path> files) {
+        List<Input> inputs = new ArrayList<>();
+        files.forEach(file -> inputs.add(new FileInput(file)));
+        return and(source, inputs);
+    }
+
     /** {@return these inputs and a text} */
     public Inputs andText(String source, String text) {
         return andBytes(source, text.getBytes(StandardCharsets.UTF_8));
@@ -70,21 +79,31 @@ public final class Inputs {
     /** {@return bytes under a name} */
     static Input named(String name, byte[] bytes) {
         Objects.requireNonNull(bytes);
-        return new NamedInput(name, () -> new ByteArrayInputStream(bytes));
+        return new NamedInput(name, bytes.length, () -> new ByteArrayInputStream(bytes));
     }
 
     private Inputs and(String source, Input input) {
-        Map<String, Input> more = new LinkedHashMap<>(bySource);
-        more.put(Objects.requireNonNull(source), input);
+        return and(source, List.of(input));
+    }
+
+    private Inputs and(String source, List<Input> inputs) {
+        Map<String, List<Input>> more = new LinkedHashMap<>(bySource);
+        more.put(Objects.requireNonNull(source), inputs);
         return new Inputs(more);
     }
 
-    Map<String, Input> bySource() {
+    /** {@return these inputs, but others for a source, from which the same bytes come} */
+    Inputs with(String source, List<Input> inputs) {
+        return and(source, inputs);
+    }
+
+    Map<String, List<Input>> bySource() {
         return bySource;
     }
 
     /** Opens a stream. */
-    private interface Opening {
+    @FunctionalInterface
+    interface Opening {
         InputStream open() throws IOException;
     }
 
@@ -96,7 +115,8 @@ public final class Inputs {
         }
     }
 
-    private record NamedInput(String name, Opening opening) implements Input {
+    /** Bytes that are at hand and can be read again. */
+    record NamedInput(String name, long size, Opening opening) implements Input {
         @Override
         public InputStream open() throws IOException {
             return opening.open();

@@ -14,6 +14,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.value.FieldName;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -81,7 +82,7 @@ public final class Mapping {
     public Result run(Inputs inputs, Outputs outputs, RunOptions options) {
         checkNames(inputs, outputs, options);
         Map<Integer, StagedOutput> staged = new LinkedHashMap<>();
-        try {
+        try (RereadableInputs rereadable = RereadableInputs.of(inputs, program)) {
             for (int i = 0; i < targets().size(); i++) {
                 StagedOutput.Opening opening = outputs.byTarget().get(targets().get(i));
                 if (opening != null) {
@@ -89,15 +90,10 @@ public final class Mapping {
                     boolean taken =
                             staged.values().stream().anyMatch(o -> o.place().equals(output.place()));
                     staged.put(i, output);
-                    if (taken) {
-                        throw new ProblemException(Problem.error(
-                                        Code.USAGE,
-                                        "Two targets have the same output, so one would overwrite the other.")
-                                .withValue(targets().get(i)));
-                    }
+                    checkOutput(i, output, taken);
                 }
             }
-            Result result = write(inputs, staged, outputs, options);
+            Result result = write(rereadable.inputs(), staged, outputs, options);
             for (StagedOutput output : staged.values()) {
                 output.close();
             }
@@ -114,6 +110,23 @@ public final class Mapping {
         }
     }
 
+    private void checkOutput(int target, StagedOutput output, boolean taken) {
+        String name = targets().get(target);
+        if (taken) {
+            throw new ProblemException(
+                    Problem.error(Code.USAGE, "Two targets have the same output, so one would overwrite the other.")
+                            .withValue(name));
+        }
+        if (output.isOfManyDocuments() != hasManyDocuments(name)) {
+            throw new ProblemException(
+                    output.isOfManyDocuments()
+                            ? Problem.error(
+                                    Code.USAGE, "The target " + name + " has one document: its output is a file.")
+                            : Problem.error(
+                                    Code.USAGE, "The target " + name + " has many documents: its output is a folder."));
+        }
+    }
+
     private static StagedOutput opened(StagedOutput.Opening opening) {
         try {
             return opening.open();
@@ -125,47 +138,85 @@ public final class Mapping {
 
     private Result write(Inputs inputs, Map<Integer, StagedOutput> staged, Outputs outputs, RunOptions options)
             throws IOException {
-        boolean dry = outputs.byTarget().isEmpty();
         try {
-            Run.Outcome outcome = Run.run(
-                    program,
-                    options.settings(),
-                    source -> {
-                        CheckedMapping.Source checked =
-                                program.mapping().sources().get(source);
-                        return opened(inputs, checked);
-                    },
-                    target -> {
-                        StagedOutput output = staged.get(target);
-                        return output == null && !dry
-                                ? null
-                                : writer(target, output == null ? OutputStream.nullOutputStream() : output.bytes());
-                    });
-            return result(outcome, inputs);
+            return result(
+                    Run.run(
+                            program,
+                            options.settings(),
+                            new Readers(program, inputs),
+                            new Writers(program, staged, outputs.byTarget().isEmpty())),
+                    inputs);
         } catch (ProblemException e) {
             throw new ProblemException(
                     e.problems().stream().map(p -> InputLines.shown(p, inputs)).toList());
         }
     }
 
-    private static RecordReader opened(Inputs inputs, CheckedMapping.Source source) throws IOException {
-        String name = source.decl().name().text();
-        Input input = inputs.bySource().get(name);
-        try {
-            return source.format().open(input, source.projection(), source.options());
-        } catch (IOException e) {
-            throw new ProblemException(
-                    Problem.error(
-                                    e instanceof NoSuchFileException ? Code.FILE_NOT_FOUND : Code.NOT_READABLE,
-                                    "The input of the source " + name + " cannot be read: " + reason(e) + ".")
-                            .withValue(input.name()),
-                    e);
+    /** Opens the inputs of one run. */
+    private record Readers(Program program, Inputs inputs) implements Run.Readers {
+        /** So large an input is no burden to keep, and reading it twice would take longer. */
+        private static final long SMALL = 1 << 20;
+
+        @Override
+        public RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException {
+            CheckedMapping.Source checked = program.mapping().sources().get(source);
+            List<Input> all = inputs.bySource().get(checked.decl().name().text());
+            return checked.isOfManyFiles()
+                    ? new ChainedReader(all, input -> opened(input, checked, path, projection))
+                    : opened(all.get(0), checked, path, projection);
+        }
+
+        private static RecordReader opened(
+                Input input, CheckedMapping.Source source, List<FieldName> path, Projection projection) {
+            try {
+                return path.isEmpty()
+                        ? source.format().open(input, projection, source.options())
+                        : source.format().openAt(input, path, projection, source.options());
+            } catch (IOException e) {
+                throw new ProblemException(
+                        Problem.error(
+                                        e instanceof NoSuchFileException ? Code.FILE_NOT_FOUND : Code.NOT_READABLE,
+                                        "The input of the source "
+                                                + source.decl().name().text() + " cannot be read: " + reason(e) + ".")
+                                .withValue(input.name()),
+                        e);
+            }
+        }
+
+        @Override
+        public boolean isSmall(int source) {
+            String name = program.mapping().sources().get(source).decl().name().text();
+            long total = 0;
+            try {
+                for (Input input : inputs.bySource().get(name)) {
+                    long size = input.size();
+                    if (size == Input.UNKNOWN_SIZE) {
+                        return false;
+                    }
+                    total += size;
+                }
+            } catch (IOException e) {
+                // whoever opens the input tells what is wrong with it
+                return false;
+            }
+            return total < SMALL;
         }
     }
 
-    private @Nullable DocumentWriter writer(int target, OutputStream out) throws IOException {
-        CheckedMapping.Target checked = program.mapping().targets().get(target);
-        return checked.format().open(out, new Document(checked.options(), checked.columns(), checked.prefixes()));
+    /** Opens the outputs of one run. */
+    private record Writers(Program program, Map<Integer, StagedOutput> staged, boolean dry) implements Run.Writers {
+        @Override
+        public boolean wants(int target) {
+            return dry || staged.containsKey(target);
+        }
+
+        @Override
+        public DocumentWriter open(int target, Run.@Nullable Document document) throws IOException {
+            CheckedMapping.Target checked = program.mapping().targets().get(target);
+            StagedOutput output = staged.get(target);
+            OutputStream bytes = output == null ? OutputStream.nullOutputStream() : output.bytes(document);
+            return checked.format().open(bytes, new Document(checked.options(), checked.columns(), checked.prefixes()));
+        }
     }
 
     private Result result(Run.Outcome outcome, Inputs inputs) {
@@ -188,9 +239,15 @@ public final class Mapping {
         unknown(inputs.bySource().keySet(), sources(), Code.UNKNOWN_SOURCE, "source", problems);
         unknown(outputs.byTarget().keySet(), targets(), Code.UNKNOWN_TARGET, "target", problems);
         unknown(options.params().keySet(), params(), Code.PARAMETER, "parameter", problems);
-        for (String source : sources()) {
-            if (!inputs.bySource().containsKey(source)) {
-                problems.add(Problem.error(Code.MISSING_INPUT, "The source " + source + " has no input."));
+        for (CheckedMapping.Source source : program.mapping().sources()) {
+            String name = source.decl().name().text();
+            List<Input> given = inputs.bySource().get(name);
+            if (given == null) {
+                problems.add(Problem.error(Code.MISSING_INPUT, "The source " + name + " has no input."));
+            } else if (given.size() != 1 && !source.isOfManyFiles()) {
+                problems.add(Problem.error(
+                                Code.USAGE, "The source " + name + " has one input, given are " + given.size() + ".")
+                        .withHelp("a source that is read from any number of files has the option files = many"));
             }
         }
         if (!problems.isEmpty()) {
@@ -230,7 +287,22 @@ public final class Mapping {
     /** As {@link #messages(String, String)}, with options that hold for all messages. */
     public Messages messages(String source, String target, RunOptions options) {
         checkNames(Inputs.bytes(source, new byte[0]), Outputs.stream(target, OutputStream.nullOutputStream()), options);
+        if (hasManyDocuments(target)) {
+            throw new ProblemException(
+                    Problem.error(Code.USAGE, "The target " + target + " has many documents; a message becomes one."));
+        }
         return new Messages(this, source, target, options);
+    }
+
+    /** {@return whether a source is the sequence over any number of files} */
+    public boolean hasManyFiles(String source) {
+        return program.mapping().sources().stream()
+                .anyMatch(s -> s.decl().name().text().equals(source) && s.isOfManyFiles());
+    }
+
+    /** {@return whether a target has any number of documents, each with a name} */
+    public boolean hasManyDocuments(String target) {
+        return target(target).split();
     }
 
     /** {@return the name of a target's format, such as {@code xml}} */

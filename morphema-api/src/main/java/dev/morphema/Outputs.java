@@ -1,5 +1,6 @@
 package dev.morphema;
 
+import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
@@ -30,6 +31,29 @@ public final class Outputs {
         return NONE.andStream(target, stream);
     }
 
+    /** {@return one output: a folder, for a target of many documents} */
+    public static Outputs folder(String target, Path folder) {
+        return NONE.andFolder(target, folder);
+    }
+
+    /** {@return one output: many documents, which are handed over in memory} */
+    public static Outputs documents(String target, Documents taker) {
+        return NONE.andDocuments(target, taker);
+    }
+
+    /** Takes the documents of a target that has many, after the run has succeeded. */
+    @FunctionalInterface
+    public interface Documents {
+        /**
+         * Takes a document.
+         *
+         * @param name as the mapping gave it, perhaps with folders before a {@code /}
+         * @param document the taker's to keep
+         * @throws IOException if the document cannot be handed on; the run fails
+         */
+        void take(String name, byte[] document) throws IOException;
+    }
+
     /** {@return these outputs and a file} */
     public Outputs andFile(String target, Path file) {
         Objects.requireNonNull(file);
@@ -40,6 +64,21 @@ public final class Outputs {
     public Outputs andStream(String target, OutputStream stream) {
         Objects.requireNonNull(stream);
         return and(target, () -> StagedOutput.stream(stream));
+    }
+
+    /**
+     * {@return these outputs and a folder, for a target of many documents}; it is made if it is not there. Files of the
+     * same names are replaced, others stay.
+     */
+    public Outputs andFolder(String target, Path folder) {
+        Objects.requireNonNull(folder);
+        return and(target, () -> StagedFolder.of(folder));
+    }
+
+    /** {@return these outputs and many documents, which are handed over in memory} */
+    public Outputs andDocuments(String target, Documents taker) {
+        Objects.requireNonNull(taker);
+        return and(target, () -> new StagedDocuments(taker));
     }
 
     private Outputs and(String target, StagedOutput.Opening opening) {

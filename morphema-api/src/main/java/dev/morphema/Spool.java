@@ -1,7 +1,9 @@
 package dev.morphema;
 
+import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -54,6 +56,18 @@ final class Spool extends OutputStream {
         } finally {
             delete();
         }
+    }
+
+    /** {@return all bytes, to be read; any number of times} */
+    InputStream open() throws IOException {
+        close();
+        return file == null ? new ByteArrayInputStream(memory.toByteArray()) : Files.newInputStream(file);
+    }
+
+    /** {@return how many bytes there are} */
+    long size() throws IOException {
+        close();
+        return file == null ? memory.size() : Files.size(file);
     }
 
     /** Forgets all bytes. */

@@ -1,5 +1,6 @@
 package dev.morphema;
 
+import dev.morphema.engine.Run;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -12,6 +13,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 
 /**
  * An output that waits until the run has succeeded: a temporary file beside the one it will become, or a spool for a
@@ -24,24 +26,24 @@ abstract class StagedOutput {
         StagedOutput open() throws IOException;
     }
 
-    private final OutputStream bytes;
-
-    private StagedOutput(OutputStream bytes) {
-        this.bytes = bytes;
+    /** {@return whether there is any number of documents, each with a name} */
+    boolean isOfManyDocuments() {
+        return false;
     }
 
-    /** {@return where the bytes go for now} */
-    final OutputStream bytes() {
-        return bytes;
-    }
+    /**
+     * {@return where the bytes of the document go for now}
+     *
+     * @param document null for an output of one document; another ends the one before
+     * @throws dev.morphema.problem.ProblemException if a document cannot have that name
+     */
+    abstract OutputStream bytes(Run.@Nullable Document document) throws IOException;
 
     /** {@return what the output will replace; two outputs of a run must not be the same} */
     abstract Object place();
 
     /** Ends the writing; what stands at the output's place is still untouched. */
-    final void close() throws IOException {
-        bytes.close();
-    }
+    abstract void close() throws IOException;
 
     /** Puts the output into its place. */
     abstract void commit() throws IOException;
@@ -65,8 +67,21 @@ abstract class StagedOutput {
             // A pipe or device, such as /dev/null, cannot be replaced; it is written like a stream.
             return new Replayed(Files.newOutputStream(place), true);
         }
-        Path temporary = folder.resolve("." + place.getFileName() + "." + UUID.randomUUID() + ".morphema-part");
-        return new Moved(temporary, place);
+        return new Moved(temporary(place), place);
+    }
+
+    /** Puts a file in the place of another, if there is one, all at once where the file system can. */
+    static void replace(Path temporary, Path place) throws IOException {
+        try {
+            Files.move(temporary, place, StandardCopyOption.ATOMIC_MOVE);
+        } catch (AtomicMoveNotSupportedException e) {
+            Files.move(temporary, place, StandardCopyOption.REPLACE_EXISTING);
+        }
+    }
+
+    /** {@return a name beside a place for what is not finished} */
+    static Path temporary(Path place) {
+        return place.resolveSibling("." + place.getFileName() + "." + UUID.randomUUID() + ".morphema-part");
     }
 
     static StagedOutput stream(OutputStream stream) {
@@ -75,13 +90,20 @@ abstract class StagedOutput {
 
     /** A temporary file that is moved into its place. */
     private static final class Moved extends StagedOutput {
+        private final OutputStream bytes;
         private final Path temporary;
         private final Path place;
 
         Moved(Path temporary, Path place) throws IOException {
-            super(new BufferedOutputStream(Files.newOutputStream(temporary, StandardOpenOption.CREATE_NEW), 1 << 16));
+            this.bytes =
+                    new BufferedOutputStream(Files.newOutputStream(temporary, StandardOpenOption.CREATE_NEW), 1 << 16);
             this.temporary = temporary;
             this.place = place;
+        }
+
+        @Override
+        OutputStream bytes(Run.@Nullable Document document) {
+            return bytes;
         }
 
         @Override
@@ -90,12 +112,13 @@ abstract class StagedOutput {
         }
 
         @Override
+        void close() throws IOException {
+            bytes.close();
+        }
+
+        @Override
         void commit() throws IOException {
-            try {
-                Files.move(temporary, place, StandardCopyOption.ATOMIC_MOVE);
-            } catch (AtomicMoveNotSupportedException e) {
-                Files.move(temporary, place, StandardCopyOption.REPLACE_EXISTING);
-            }
+            replace(temporary, place);
         }
 
         @Override
@@ -115,13 +138,18 @@ abstract class StagedOutput {
 
     /** A spool that is copied to a stream in the end. */
     private static final class Replayed extends StagedOutput {
+        private final Spool spool = new Spool();
         private final OutputStream stream;
         private final boolean ours;
 
         Replayed(OutputStream stream, boolean ours) {
-            super(new Spool());
             this.stream = stream;
             this.ours = ours;
+        }
+
+        @Override
+        OutputStream bytes(Run.@Nullable Document document) {
+            return spool;
         }
 
         @Override
@@ -130,8 +158,13 @@ abstract class StagedOutput {
         }
 
         @Override
+        void close() throws IOException {
+            spool.close();
+        }
+
+        @Override
         void commit() throws IOException {
-            try (Spool spool = (Spool) bytes()) {
+            try {
                 spool.copyTo(stream);
                 stream.flush();
             } finally {
@@ -141,7 +174,7 @@ abstract class StagedOutput {
 
         @Override
         void discard() {
-            ((Spool) bytes()).delete();
+            spool.delete();
             try {
                 closeOurs();
             } catch (IOException e) {

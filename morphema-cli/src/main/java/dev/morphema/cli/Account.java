@@ -1,5 +1,6 @@
 package dev.morphema.cli;
 
+import dev.morphema.Mapping;
 import dev.morphema.Result;
 import java.io.PrintWriter;
 import java.util.Locale;
@@ -18,17 +19,21 @@ final class Account {
     /**
      * Prints the account.
      *
+     * @param mapping that was run
      * @param outputs where the targets were written, by name
      * @param nanos how long it took
      */
-    void print(Result result, Map<String, String> outputs, long nanos) {
-        result.read().forEach((source, count) -> out.println("read    " + source + ": " + records(count)));
+    void print(Mapping mapping, Result result, Map<String, String> outputs, long nanos) {
+        result.read().forEach((source, count) -> out.println("read    " + source + ": " + counted(count, "record")));
         outputs.forEach((target, file) -> out.println("written " + target + ": "
-                + records(result.written().getOrDefault(target, 0L)) + (file.equals("-") ? "" : " in " + file)));
+                + counted(
+                        result.written().getOrDefault(target, 0L),
+                        mapping.hasManyDocuments(target) ? "document" : "record")
+                + (file.equals("-") ? "" : " in " + file)));
         out.println(String.format(Locale.ROOT, "took    %.2f s", nanos / NANOS));
     }
 
-    private static String records(long count) {
-        return count == 1 ? "1 record" : String.format(Locale.ROOT, "%,d records", count);
+    private static String counted(long count, String what) {
+        return count == 1 ? "1 " + what : String.format(Locale.ROOT, "%,d %ss", count, what);
     }
 }

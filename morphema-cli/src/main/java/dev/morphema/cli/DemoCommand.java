@@ -65,7 +65,7 @@ final class DemoCommand extends TerminalCommand {
         PrintWriter out = terminal().text();
         out.println("mapping " + mappingFile);
         out.println("input   " + manifest);
-        new Account(out).print(result, outputs, nanos);
+        new Account(out).print(mapping, result, outputs, nanos);
         new ProblemPrinter(out, true).print(result.warnings());
         outputs.values().forEach(this::show);
         out.println();

@@ -11,6 +11,10 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -30,7 +34,8 @@ import picocli.CommandLine.Parameters;
         footer = {
             "  morphema run arrival.morphema --in manifest.csv",
             "  morphema run arrival.morphema --in manifest=manifest.csv --out notice=notice.xml --out berths=berths.json",
-            "  morphema run dues.morphema --in - --out dues.csv --param valid=2026-03-01"
+            "  morphema run dues.morphema --in - --out dues.csv --param valid=2026-03-01",
+            "  morphema run permits.morphema --in calls='inbox/*.json' --out permits/"
         })
 final class RunCommand extends TerminalCommand {
     private static final String STANDARD = "-";
@@ -41,14 +46,15 @@ final class RunCommand extends TerminalCommand {
     @Option(
             names = "--in",
             paramLabel = "[SOURCE=]FILE",
-            description = "The input of a source; - is standard input. With one source its name may be left out.")
+            description =
+                    "The input of a source; - is standard input. With one source its name may be left out. A source of many files takes several, or a pattern in quotes.")
     private List<String> in = new ArrayList<>();
 
     @Option(
             names = "--out",
             paramLabel = "[TARGET=]FILE",
             description =
-                    "The output of a target; - is standard output. With one target its name may be left out. Without --out the result is shown and no file is written.")
+                    "The output of a target; - is standard output. With one target its name may be left out. A target of many documents takes a folder. Without --out the result is shown and no file is written.")
     private List<String> out = new ArrayList<>();
 
     @Option(names = "--param", paramLabel = "NAME=VALUE", description = "The value of a parameter.")
@@ -72,10 +78,10 @@ final class RunCommand extends TerminalCommand {
             return ExitCode.of(checked.problems());
         }
         Map<String, String> outputs = outputs(mapping);
-        Result result = mapping.run(inputs(mapping), staged(outputs), options());
+        Result result = mapping.run(inputs(mapping), staged(mapping, outputs), options());
         printer.print(result.warnings());
         if (!quiet) {
-            new Account(terminal().words()).print(result, outputs, System.nanoTime() - start);
+            new Account(terminal().words()).print(mapping, result, outputs, System.nanoTime() - start);
         }
         return ExitCode.GOOD;
     }
@@ -83,24 +89,46 @@ final class RunCommand extends TerminalCommand {
     private Inputs inputs(Mapping mapping) {
         Inputs inputs = Inputs.NONE;
         boolean standardTaken = false;
-        for (Map.Entry<String, String> input :
+        for (Map.Entry<String, List<String>> input :
                 named(in, mapping.sources(), "source", "--in").entrySet()) {
-            if (input.getValue().equals(STANDARD)) {
-                if (standardTaken) {
-                    throw usage("Standard input can be read for one source only.", null);
+            String source = input.getKey();
+            List<String> words = input.getValue();
+            if (words.contains(STANDARD)) {
+                if (standardTaken || words.size() > 1) {
+                    throw usage("Standard input can be read for one source only, as its only input.", null);
                 }
                 standardTaken = true;
-                inputs = inputs.andStream(input.getKey(), terminal().in(), "standard input");
+                inputs = inputs.andStream(source, terminal().in(), "standard input");
             } else {
-                inputs = inputs.andFile(input.getKey(), Path.of(input.getValue()));
+                inputs = inputs.andFiles(source, files(mapping, source, words));
             }
         }
         return inputs;
     }
 
+    private static List<Path> files(Mapping mapping, String source, List<String> words) {
+        List<Path> files = new ArrayList<>();
+        words.forEach(
+                word -> files.addAll(mapping.hasManyFiles(source) ? FilePattern.files(word) : List.of(Path.of(word))));
+        if (!mapping.hasManyFiles(source)
+                && (files.size() > 1 || FilePattern.isPattern(words.get(0)) && !Files.exists(files.get(0)))) {
+            throw usage(
+                    "The source " + source + " is read from one file.",
+                    "with the option files = many it is the sequence over any number of files");
+        }
+        return files;
+    }
+
     private Map<String, String> outputs(Mapping mapping) {
         if (!out.isEmpty()) {
-            return named(out, mapping.targets(), "target", "--out");
+            Map<String, String> outputs = new LinkedHashMap<>();
+            named(out, mapping.targets(), "target", "--out").forEach((target, words) -> {
+                if (words.size() > 1) {
+                    throw usage("The target " + target + " is given twice.", null);
+                }
+                outputs.put(target, words.get(0));
+            });
+            return outputs;
         }
         if (mapping.targets().size() == 1) {
             return Map.of(mapping.targets().get(0), STANDARD);
@@ -113,14 +141,27 @@ final class RunCommand extends TerminalCommand {
                 "name the one to look at: --out " + mapping.targets().get(0) + "=-");
     }
 
-    private Outputs staged(Map<String, String> outputs) {
+    private Outputs staged(Mapping mapping, Map<String, String> outputs) {
         Outputs staged = Outputs.NONE;
         for (Map.Entry<String, String> output : outputs.entrySet()) {
-            staged = output.getValue().equals(STANDARD)
-                    ? staged.andStream(output.getKey(), terminal().out())
-                    : staged.andFile(output.getKey(), Path.of(output.getValue()));
+            String target = output.getKey();
+            boolean shown = output.getValue().equals(STANDARD);
+            Path place = Path.of(output.getValue());
+            if (mapping.hasManyDocuments(target)) {
+                staged = shown ? staged.andDocuments(target, this::show) : staged.andFolder(target, place);
+            } else {
+                staged = shown ? staged.andStream(target, terminal().out()) : staged.andFile(target, place);
+            }
         }
         return staged;
+    }
+
+    /** Shows one of many documents under its name. */
+    private void show(String name, byte[] document) throws IOException {
+        OutputStream shown = terminal().out();
+        shown.write(("--- " + name + "\n").getBytes(StandardCharsets.UTF_8));
+        shown.write(document);
+        shown.flush();
     }
 
     private RunOptions options() {
@@ -136,8 +177,8 @@ final class RunCommand extends TerminalCommand {
     }
 
     /** Files by name; the name may be left out where there is only one it can be. */
-    private static Map<String, String> named(List<String> words, List<String> known, String what, String option) {
-        Map<String, String> files = new LinkedHashMap<>();
+    private static Map<String, List<String>> named(List<String> words, List<String> known, String what, String option) {
+        Map<String, List<String>> files = new LinkedHashMap<>();
         for (String word : words) {
             int at = word.indexOf('=');
             String name = at > 0 ? word.substring(0, at) : "";
@@ -149,9 +190,7 @@ final class RunCommand extends TerminalCommand {
                 name = known.get(0);
                 value = word;
             }
-            if (files.put(name, value) != null) {
-                throw usage("The " + what + " " + name + " is given twice.", null);
-            }
+            files.computeIfAbsent(name, n -> new ArrayList<>()).add(value);
         }
         return files;
     }

@@ -24,6 +24,11 @@ public record CheckedMapping(
         List<Define> defines,
         List<Target> targets,
         Resolution resolution) {
+    /** The option that says whether a source has many files. */
+    static final String FILES = "files";
+
+    static final String FILES_MANY = "many";
+
     public CheckedMapping {
         sources = List.copyOf(sources);
         tables = List.copyOf(tables);
@@ -34,7 +39,17 @@ public record CheckedMapping(
     }
 
     /** A source and what is read of it. */
-    public record Source(Decl.Source decl, SourceFormat format, Options options, Projection projection) {}
+    public record Source(Decl.Source decl, SourceFormat format, Options options, Projection projection) {
+        /** {@return whether the source is the sequence over any number of files} */
+        public boolean isOfManyFiles() {
+            return FILES_MANY.equals(options.text(FILES).orElse(""));
+        }
+
+        /** {@return whether the source is a sequence of records, whatever its inputs hold} */
+        public boolean isSequence() {
+            return format.traits().sequence() || isOfManyFiles();
+        }
+    }
 
     /**
      * A table.
@@ -61,7 +76,8 @@ public record CheckedMapping(
     /**
      * A target.
      *
-     * @param list whether the document is a list; if not, it is one record or value
+     * @param split whether there is a document for each turn of a loop
+     * @param list whether a document is a list; if not, it is one record or value
      * @param columns of a flat format
      * @param prefixes the prefixes that its fields use, with their namespaces
      * @param slots the size of its frame
@@ -70,6 +86,7 @@ public record CheckedMapping(
             Decl.Target decl,
             TargetFormat format,
             Options options,
+            boolean split,
             boolean list,
             List<String> columns,
             Map<String, String> prefixes,

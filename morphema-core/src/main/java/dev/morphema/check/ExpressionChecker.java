@@ -181,6 +181,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         Type base = check(step.base());
         switch (step.axis()) {
             case FIELD, ATTRIBUTE -> {
+                checker.resolution().putStep(step);
                 FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE);
                 return named(base, name, step.name());
             }
@@ -232,6 +233,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             Type of = typeOf(child);
             type = type == null ? of : type.or(of);
             Shape shape = node.shape();
+            warnIfAmbiguous(shape, name, written);
             missing &= shape != null && shape.isRecord() && child.shape() == null;
             flat |= node.isFlat();
             if (shape != null) {
@@ -246,6 +248,21 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                     .withHelp(minusHelp(name.local(), known)));
         }
         return Objects.requireNonNull(type);
+    }
+
+    /** A step without prefix takes all elements of its name, which may be of different kinds. */
+    private void warnIfAmbiguous(@Nullable Shape shape, FieldName name, Name written) {
+        List<FieldName> meant = shape == null ? List.of() : shape.meant(name);
+        if (meant.size() > 1) {
+            List<String> namespaces = meant.stream()
+                    .map(field -> field.namespace() == null ? "none" : field.namespace())
+                    .toList();
+            checker.report(written.span()
+                    .warning(
+                            Code.AMBIGUOUS_NAME,
+                            "The sample has elements " + name + " in several namespaces here, and this means all.")
+                    .withHelp("a prefix means one of them; the namespaces are " + String.join(", ", namespaces)));
+        }
     }
 
     /** What may have been meant by a name that is not known, perhaps a subtraction. */

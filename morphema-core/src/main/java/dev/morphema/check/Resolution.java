@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** What the checker found out about the nodes of a tree, by identity. Not changed after the check. */
 public final class Resolution {
@@ -57,6 +58,7 @@ public final class Resolution {
     private final Map<Block, List<Integer>> blockSlots = new IdentityHashMap<>();
     private final Map<Object, Converter> converters = new IdentityHashMap<>();
     private final Map<Expr.OwnField, Stmt.Field> ownFields = new IdentityHashMap<>();
+    private final Map<Expr, Expr.Step> steps = new IdentityHashMap<>();
     private final Map<Object, Member> members = new IdentityHashMap<>();
     private final Map<String, String> prefixes = new LinkedHashMap<>();
 
@@ -72,6 +74,15 @@ public final class Resolution {
     /** {@return all uses of names, with what they stand for} */
     public Map<Expr.Reference, Binding> references() {
         return Collections.unmodifiableMap(references);
+    }
+
+    void putStep(Expr.Step step) {
+        steps.put(step.base(), step);
+    }
+
+    /** {@return the step to a field or attribute that goes on from an expression, or null} */
+    public Expr.@Nullable Step stepFrom(Expr base) {
+        return steps.get(base);
     }
 
     void put(Expr.Call call, Callee callee) {

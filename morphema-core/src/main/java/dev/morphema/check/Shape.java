@@ -12,6 +12,7 @@ import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
@@ -73,20 +74,41 @@ public final class Shape {
         }
     }
 
-    /** {@return the shape of a field by its name; a name without namespace finds it in any} */
+    /** {@return the shape of a field by its name}; a name without namespace finds it in any, and in several if there are */
     @Nullable
     Shape field(FieldName name) {
-        Shape exact = fields.get(name);
-        if (exact != null || name.namespace() != null) {
-            return exact;
+        List<FieldName> meant = meant(name);
+        if (meant.size() < 2) {
+            return meant.isEmpty() ? null : fields.get(meant.get(0));
         }
-        for (Map.Entry<FieldName, Shape> field : fields.entrySet()) {
-            FieldName known = field.getKey();
-            if (known.local().equals(name.local()) && known.attribute() == name.attribute()) {
-                return field.getValue();
-            }
+        Shape all = new Shape();
+        meant.forEach(field -> all.merge(fields.get(field)));
+        all.many = true;
+        return all;
+    }
+
+    /** {@return the fields that a name means}: one or none, or several that only their namespaces tell apart */
+    List<FieldName> meant(FieldName name) {
+        if (fields.containsKey(name) && (name.namespace() != null || name.attribute())) {
+            return List.of(name);
         }
-        return null;
+        return fields.keySet().stream()
+                .filter(known -> name.namespace() == null
+                        && known.local().equals(name.local())
+                        && known.attribute() == name.attribute()
+                        && !(known.attribute() && known.namespace() != null))
+                .toList();
+    }
+
+    private void merge(Shape other) {
+        other.fields.forEach(
+                (name, field) -> fields.computeIfAbsent(name, n -> new Shape()).merge(field));
+        kinds.addAll(other.kinds);
+        many |= other.many;
+        list |= other.list;
+        numbers |= other.numbers;
+        decimalCommas |= other.decimalCommas;
+        words |= other.words;
     }
 
     /** {@return the names of the fields, as a mapping writes them} */

@@ -27,7 +27,9 @@ final class SourceChecker {
     /** Records of a sample that are looked at; a sample is to be read in no time. */
     private static final int SAMPLE_RECORDS = 1_000;
 
-    private static final List<OptionSpec> COMMON = List.of(OptionSpec.of("sample", OptionSpec.Form.TEXT));
+    private static final List<OptionSpec> COMMON = List.of(
+            OptionSpec.of("sample", OptionSpec.Form.TEXT),
+            OptionSpec.choice(CheckedMapping.FILES, CheckedMapping.FILES_MANY));
 
     private final Checker checker;
 
@@ -59,7 +61,7 @@ final class SourceChecker {
     /** {@return what is known of the source's name as an expression} */
     static Type type(Found found) {
         Shape shape = found.root().shape();
-        boolean many = found.format().traits().sequence() || shape != null && shape.isList();
+        boolean many = found.finish().isSequence() || shape != null && shape.isList();
         Card card = many ? Card.MANY : shape == null ? Card.UNKNOWN : Card.ONE;
         return new Type(null, card, List.of(found.root()), null, false);
     }

@@ -4,14 +4,17 @@ import dev.morphema.format.OptionSpec;
 import dev.morphema.format.Options;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.format.TargetFormat.Root;
+import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.syntax.Block;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.FormatRef;
+import dev.morphema.syntax.Loop;
 import dev.morphema.syntax.Stmt;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** Checks a target: its format and options, what its document is, and whether the format can hold it. */
@@ -36,13 +39,8 @@ final class TargetChecker {
         }
         List<OptionSpec> specs = format.options();
         Options options = new FormatChecker(checker).options(ref, specs);
-        if (decl.split() != null) {
-            checker.report(decl.split()
-                    .span()
-                    .error(Code.TARGET_FORM, "A target of several documents is not supported yet.")
-                    .withHelp("write one document with all of them"));
-        }
-        Scope scope = new Scope(null, new Scope.Slots());
+        Scope outer = new Scope(null, new Scope.Slots());
+        Scope scope = decl.split() == null ? outer : split(decl, outer);
         BodyChecker bodies = new BodyChecker(checker, format.traits());
         boolean list;
         List<String> columns = List.of();
@@ -69,10 +67,24 @@ final class TargetChecker {
                 decl,
                 format,
                 options,
+                decl.split() != null,
                 list,
                 columns,
                 checker.takeUsedPrefixes(),
                 scope.slots().count());
+    }
+
+    /** {@return the scope of each document} of a target that has many, with what names it checked */
+    private Scope split(Decl.Target decl, Scope outer) {
+        Loop loop = Objects.requireNonNull(decl.split());
+        if (loop.keyedBy() != null) {
+            checker.report(loop.span()
+                    .error(Code.TARGET_FORM, "Documents are told apart by their names, not by keyed by.")
+                    .withHelp("put the key into the name: into \"name-{key}\""));
+        }
+        Scope scope = new LoopChecker(checker, outer, null).check(loop);
+        new ExpressionChecker(checker, scope, null).one(Objects.requireNonNull(decl.into()), Want.TEXT);
+        return scope;
     }
 
     /** Whether the statements of a block are items of a list, and not fields. */

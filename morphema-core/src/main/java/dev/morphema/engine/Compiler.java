@@ -45,7 +45,7 @@ public final class Compiler {
         for (int i = 0; i < defines.size(); i++) {
             defines.get(i).set(unit().node(mapping.defines().get(i).decl().value()));
         }
-        return new Program(mapping, globals, params(), tables(), targets(), streams.streams());
+        return new Program(mapping, globals, params(), tables(), targets(), streams.kept());
     }
 
     /** {@return a compiler for what runs in one frame} */
@@ -158,11 +158,14 @@ public final class Compiler {
             CheckedMapping.Target target = mapping.targets().get(i);
             UnitCompiler unit = unit();
             unit.stream(streams.loop(i));
-            Stmt.Content content = target.decl().content();
-            Content document = content instanceof Stmt.Nested nested
+            Decl.Target decl = target.decl();
+            LoopPlan split = decl.split() == null ? null : unit.split(decl.split());
+            Node name = decl.into() == null ? null : unit.node(decl.into());
+            Content document = decl.content() instanceof Stmt.Nested nested
                     ? unit.document(nested.block(), target.list())
-                    : unit.content(content);
-            targets.add(new Program.Target(target, document, unit.repeats(), streams.source(i)));
+                    : unit.content(decl.content());
+            boolean repeats = split != null || unit.repeats();
+            targets.add(new Program.Target(target, split, name, document, repeats, streams.pass(i)));
         }
         return targets;
     }

@@ -27,6 +27,10 @@ final class LoopCompiler implements Loop.Visitor {
         return Objects.requireNonNull(sequence);
     }
 
+    List<Integer> names() {
+        return names;
+    }
+
     List<Stage> stages() {
         return stages;
     }

@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Many;
@@ -18,10 +19,12 @@ import org.jspecify.annotations.Nullable;
  * @param slot of the first name
  * @param optional whether there is one turn, without value, where the sequence has none
  * @param stages the further clauses, in order
+ * @param names the slots of the names that a turn has in the end
  */
-record LoopPlan(Node sequence, int slot, boolean optional, List<Stage> stages) {
+record LoopPlan(Node sequence, int slot, boolean optional, List<Stage> stages, List<Integer> names) {
     LoopPlan {
         stages = List.copyOf(stages);
+        names = List.copyOf(names);
     }
 
     /**
@@ -117,6 +120,18 @@ record LoopPlan(Node sequence, int slot, boolean optional, List<Stage> stages) {
                 warnings.set(i, warnings.get(i).in(origin.location(null)));
             }
         }
+    }
+
+    /** {@return where in its input the turn at hand stands, or null if it stands in none} */
+    @Nullable
+    InputLocation place(Frame frame) {
+        for (int name : names) {
+            Origin origin = origin(frame.get(name));
+            if (origin != null) {
+                return origin.location(null);
+            }
+        }
+        return null;
     }
 
     private static @Nullable Origin origin(@Nullable Value item) {

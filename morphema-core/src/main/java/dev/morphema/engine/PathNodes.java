@@ -27,6 +27,10 @@ final class PathNodes {
             this.base = base;
         }
 
+        final Node base() {
+            return base;
+        }
+
         @Override
         final Value compute(Frame frame) {
             Value from = base.eval(frame);
@@ -77,6 +81,12 @@ final class PathNodes {
         Named(Span span, Node base, FieldName name) {
             super(span, base);
             this.name = name;
+        }
+
+        @Override
+        RecordSink stream(Frame frame, RecordSink sink) {
+            // The reader has gone down the path already.
+            return base().stream(frame, sink);
         }
 
         @Override

@@ -1,9 +1,12 @@
 package dev.morphema.engine;
 
 import dev.morphema.check.CheckedMapping;
+import dev.morphema.format.Projection;
 import dev.morphema.value.Converter;
+import dev.morphema.value.FieldName;
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /** A compiled mapping. Immutable, shared by all runs. */
@@ -43,18 +46,37 @@ public final class Program {
     /**
      * A target.
      *
+     * @param split the loop that makes one document a turn, or null if there is one document
+     * @param name of each document; null exactly if split is
      * @param document what is written
-     * @param repeats whether it has records: turns of an outermost loop
-     * @param streamed the source whose records are pushed through, or -1
+     * @param repeats whether it has records: turns of an outermost loop, or documents
+     * @param pass the records that are pushed through, or null
      */
-    record Target(CheckedMapping.Target checked, Content document, boolean repeats, int streamed) {}
+    record Target(
+            CheckedMapping.Target checked,
+            @Nullable LoopPlan split,
+            @Nullable Node name,
+            Content document,
+            boolean repeats,
+            @Nullable Pass pass) {}
+
+    /**
+     * One reading of a source, a record at a time.
+     *
+     * @param path the fields that lead to the records; empty for the records of the format
+     */
+    record Pass(int source, List<FieldName> path) {
+        Pass {
+            path = List.copyOf(path);
+        }
+    }
 
     private final CheckedMapping mapping;
     private final List<Unit> globals;
     private final List<Param> params;
     private final List<TableMaker> tables;
     private final List<Target> targets;
-    private final boolean[] streams;
+    private final boolean[] kept;
 
     Program(
             CheckedMapping mapping,
@@ -62,13 +84,13 @@ public final class Program {
             List<Param> params,
             List<TableMaker> tables,
             List<Target> targets,
-            boolean[] streams) {
+            boolean[] kept) {
         this.mapping = mapping;
         this.globals = List.copyOf(globals);
         this.params = List.copyOf(params);
         this.tables = List.copyOf(tables);
         this.targets = List.copyOf(targets);
-        this.streams = streams.clone();
+        this.kept = kept.clone();
     }
 
     /** {@return the mapping this was compiled from} */
@@ -76,9 +98,24 @@ public final class Program {
         return mapping;
     }
 
-    /** {@return whether the records of a source are read one at a time; if not, all are kept} */
-    public boolean streams(int source) {
-        return streams[source];
+    /** {@return whether a source, or what no loop streams of it, is read as a whole when it is first asked for} */
+    boolean keeps(int source) {
+        return kept[source];
+    }
+
+    /** {@return all readings of sources a record at a time, in the order of the targets that want them} */
+    List<Pass> passes() {
+        return targets.stream()
+                .map(Target::pass)
+                .filter(Objects::nonNull)
+                .distinct()
+                .toList();
+    }
+
+    /** {@return how many times the input of a source is read at most} */
+    public int readings(int source) {
+        long passes = passes().stream().filter(pass -> pass.source() == source).count();
+        return (int) passes + (kept[source] ? 1 : 0);
     }
 
     List<Unit> globals() {
@@ -103,19 +140,32 @@ public final class Program {
      */
     public String plan() {
         StringBuilder out = new StringBuilder();
-        for (int i = 0; i < streams.length; i++) {
-            CheckedMapping.Source source = mapping.sources().get(i);
-            out.append("read ").append(source.decl().name().text()).append(": ");
-            out.append(
-                    streams[i]
-                            ? "one record at a time"
-                            : "as a whole, since it is not just the outermost loop of targets");
-            out.append("; fields ").append(source.projection()).append('\n');
+        for (int i = 0; i < kept.length; i++) {
+            int source = i;
+            CheckedMapping.Source checked = mapping.sources().get(i);
+            String read = "read " + checked.decl().name().text();
+            for (Pass pass : passes()) {
+                if (pass.source() == i) {
+                    out.append(read).append(pass.path().isEmpty() ? "" : ", each " + written(pass.path()));
+                    out.append(": one record at a time; fields ")
+                            .append(projection(pass))
+                            .append('\n');
+                }
+            }
+            if (kept[i]) {
+                boolean rest = passes().stream().anyMatch(pass -> pass.source() == source);
+                out.append(read)
+                        .append(
+                                rest
+                                        ? ", the rest: as a whole"
+                                        : ": as a whole, since it is not just the outermost loop of targets");
+                out.append("; fields ").append(keptProjection(i)).append('\n');
+            }
         }
         for (Target target : targets) {
             out.append("write ").append(target.checked().decl().name().text());
             out.append(": ").append(target.checked().format().name()).append('\n');
-            LoopPlan loop = Streams.outermost(target.document());
+            LoopPlan loop = target.split() == null ? Streams.outermost(target.document()) : target.split();
             if (loop != null) {
                 out.append("  for each of ").append(loop.sequence().written()).append('\n');
                 loop.stages()
@@ -124,5 +174,29 @@ public final class Program {
             }
         }
         return out.toString();
+    }
+
+    private static String written(List<FieldName> path) {
+        return path.stream().map(FieldName::toString).collect(Collectors.joining("."));
+    }
+
+    /** {@return what a pass keeps of each record} */
+    private Projection projection(Pass pass) {
+        Projection at = mapping.sources().get(pass.source()).projection();
+        for (FieldName step : pass.path()) {
+            at = at.child(step);
+        }
+        return at;
+    }
+
+    /** {@return what is kept of a source beside what streams} */
+    Projection keptProjection(int source) {
+        Projection rest = mapping.sources().get(source).projection();
+        for (Pass pass : passes()) {
+            if (pass.source() == source) {
+                rest = rest.without(pass.path());
+            }
+        }
+        return rest;
     }
 }

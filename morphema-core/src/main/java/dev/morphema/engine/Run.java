@@ -1,14 +1,19 @@
 package dev.morphema.engine;
 
+import dev.morphema.check.CheckedMapping;
+import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.TargetFormat.DocumentWriter;
 import dev.morphema.problem.Code;
+import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Converter;
+import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.Nothing;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -23,26 +28,41 @@ import org.jspecify.annotations.Nullable;
 /** One run of a program: reads the sources, writes the targets. Of use once, by one thread. */
 public final class Run {
     /** Gives readers of the sources. */
-    @FunctionalInterface
     public interface Readers {
         /**
          * {@return a reader of a source; the run closes it}
          *
+         * @param path the fields that lead to the records, or empty for the records of the format
+         * @param projection what is kept
          * @throws IOException if it cannot be opened
          */
-        RecordReader open(int source) throws IOException;
+        RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException;
+
+        /** {@return whether the input of a source is so small that to read it once, as a whole, is best} */
+        boolean isSmall(int source);
     }
 
+    /**
+     * A document of a target that has many.
+     *
+     * @param name as the mapping gives it, which may be anything
+     * @param place where the record stood that it is made for, or null if that is not known
+     */
+    public record Document(String name, @Nullable InputLocation place) {}
+
     /** Gives writers of the targets. */
-    @FunctionalInterface
     public interface Writers {
+        /** {@return whether a target is wanted} */
+        boolean wants(int target);
+
         /**
-         * {@return a writer of a target, or null if that target is not wanted}
+         * {@return a writer of a target, or of a document of a target that has many}
          *
+         * @param document null if the target has one document
          * @throws IOException if it cannot be opened
+         * @throws ProblemException if a document cannot have that name
          */
-        @Nullable
-        DocumentWriter open(int target) throws IOException;
+        DocumentWriter open(int target, @Nullable Document document) throws IOException;
     }
 
     /**
@@ -61,7 +81,7 @@ public final class Run {
     }
 
     /** A target that takes in records. */
-    private record Streaming(int target, DocumentWriter writer, Frame frame, RecordSink sink) {}
+    private record Streaming(TargetRun target, RecordSink sink) {}
 
     private final Program program;
     private final Readers readers;
@@ -127,75 +147,80 @@ public final class Run {
     }
 
     private Outcome readAndWrite(Writers writers) throws IOException {
-        List<@Nullable DocumentWriter> opened = new ArrayList<>();
+        List<@Nullable TargetRun> targets = new ArrayList<>();
         for (int i = 0; i < program.targets().size(); i++) {
-            opened.add(writers.open(i));
+            targets.add(TargetRun.of(i, program, state, writers));
         }
-        for (int source = 0; source < read.length; source++) {
-            if (program.streams(source)) {
-                stream(source, opened);
+        for (Program.Pass pass : program.passes()) {
+            if (streams(pass)) {
+                stream(
+                        pass,
+                        targets.stream()
+                                .filter(target -> target != null
+                                        && pass.equals(target.target().pass()))
+                                .toList());
             }
         }
-        for (int i = 0; i < opened.size(); i++) {
-            DocumentWriter writer = opened.get(i);
-            Program.Target target = program.targets().get(i);
-            if (writer != null && target.streamed() < 0) {
-                state.writing(i);
-                target.document().write(frame(target), writer);
-                writer.finish();
+        for (TargetRun target : targets) {
+            if (target != null && !streams(target.target().pass())) {
+                target.begin();
+                target.write();
             }
         }
         List<Long> written = new ArrayList<>();
-        for (int i = 0; i < opened.size(); i++) {
-            boolean single = opened.get(i) != null && !program.targets().get(i).repeats();
+        for (int i = 0; i < targets.size(); i++) {
+            boolean single = targets.get(i) != null && !program.targets().get(i).repeats();
             written.add(single ? 1 : state.written(i));
         }
         return new Outcome(Arrays.stream(read).boxed().toList(), written, state.warnings());
     }
 
-    private Frame frame(Program.Target target) {
-        return new Frame(state, target.checked().slots());
+    /** Whether records are read one at a time; where that takes several readings, a small input is kept instead. */
+    private boolean streams(Program.@Nullable Pass pass) {
+        return pass != null && !keepsAll(pass.source());
+    }
+
+    private boolean keepsAll(int source) {
+        return program.readings(source) > 1 && readers.isSmall(source);
     }
 
     /** Reads a source once and pushes each record through all targets that go over it. */
-    private void stream(int source, List<@Nullable DocumentWriter> writers) throws IOException {
-        List<Streaming> open = new ArrayList<>();
-        for (int i = 0; i < writers.size(); i++) {
-            DocumentWriter writer = writers.get(i);
-            Program.Target target = program.targets().get(i);
-            if (writer != null && target.streamed() == source) {
-                state.writing(i);
-                Frame frame = frame(target);
-                open.add(new Streaming(i, writer, frame, Streams.open(target.document(), frame, writer)));
-            }
-        }
-        if (open.isEmpty()) {
+    private void stream(Program.Pass pass, List<TargetRun> targets) throws IOException {
+        if (targets.isEmpty()) {
             return;
         }
-        push(source, open);
-        for (Streaming target : open) {
-            state.writing(target.target());
-            target.sink().end();
-            Streams.close(program.targets().get(target.target()).document(), target.frame(), target.writer());
-            target.writer().finish();
+        List<Streaming> open = new ArrayList<>();
+        for (TargetRun target : targets) {
+            target.begin();
+            open.add(new Streaming(target, target.open()));
+        }
+        push(pass, open);
+        for (Streaming streaming : open) {
+            streaming.target().begin();
+            streaming.sink().end();
+            streaming.target().close();
         }
     }
 
-    private void push(int source, List<Streaming> open) throws IOException {
+    private void push(Program.Pass pass, List<Streaming> open) throws IOException {
+        int source = pass.source();
         List<Streaming> wanting = new ArrayList<>(open);
-        try (RecordReader reader = readers.open(source)) {
+        long count = 0;
+        try (RecordReader reader = readers.open(
+                source, pass.path(), program.mapping().sources().get(source).projection())) {
             for (Value record = next(reader, source);
                     record != null && !wanting.isEmpty();
                     record = next(reader, source)) {
-                read[source]++;
+                count++;
                 Value pushed = record;
-                wanting.removeIf(target -> {
-                    state.writing(target.target());
-                    return !target.sink().accept(pushed);
+                wanting.removeIf(streaming -> {
+                    streaming.target().begin();
+                    return !streaming.sink().accept(pushed);
                 });
             }
             reader.warnings().forEach(state::warn);
         }
+        read[source] = Math.max(read[source], count);
     }
 
     /** The next record; a failure to read is told as such, so that it is not taken for one to write. */
@@ -217,22 +242,44 @@ public final class Run {
     }
 
     private Value whole(int source) {
-        try (RecordReader reader = readers.open(source)) {
+        CheckedMapping.Source checked = program.mapping().sources().get(source);
+        Projection projection = keepsAll(source) ? checked.projection() : program.keptProjection(source);
+        try (RecordReader reader = readers.open(source, List.of(), projection)) {
             Value value = reader.whole();
             reader.warnings().forEach(state::warn);
-            boolean sequence =
-                    program.mapping().sources().get(source).format().traits().sequence();
             if (value instanceof ListValue list) {
-                read[source] = list.items().size();
-                return sequence ? new Many(list.items()) : list;
+                read[source] = Math.max(read[source], list.items().size());
+                return checked.isSequence() ? new Many(list.items()) : list;
             }
-            read[source] = value == Nothing.ABSENT ? 0 : 1;
+            read[source] = Math.max(read[source], value == Nothing.ABSENT ? 0 : 1);
+            if (keepsAll(source)) {
+                read[source] = program.passes().stream()
+                        .filter(pass -> pass.source() == source)
+                        .mapToLong(pass -> count(value, pass.path()))
+                        .max()
+                        .orElse(1);
+            }
             return value;
         } catch (IOException e) {
             throw new InputFault(unreadable(source, e));
         } catch (ProblemException e) {
             throw new InputFault(e);
         }
+    }
+
+    /** How many records there are at a path, so that they count alike whether they stream or not. */
+    private static long count(Value value, List<FieldName> path) {
+        if (value instanceof Many many) {
+            return many.items().stream().mapToLong(item -> count(item, path)).sum();
+        }
+        if (path.isEmpty()) {
+            return value.isNothing() ? 0 : 1;
+        }
+        return value instanceof RecordValue record
+                ? Arrays.stream(PathNodes.slots(record.layout(), path.get(0)))
+                        .mapToLong(slot -> count(record.get(slot), path.subList(1, path.size())))
+                        .sum()
+                : 0;
     }
 
     private Value param(Program.Param param, Map<String, Value> given) {

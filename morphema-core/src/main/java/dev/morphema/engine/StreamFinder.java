@@ -3,14 +3,16 @@ package dev.morphema.engine;
 import dev.morphema.check.Binding;
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.check.Resolution;
+import dev.morphema.format.Projection;
 import dev.morphema.syntax.Block;
+import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Loop;
 import dev.morphema.syntax.Stmt;
+import dev.morphema.value.FieldName;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -18,52 +20,57 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Finds the sources whose records can be read one at a time: every use of such a source is the outermost loop of some
- * target, directly or through a let of the top level. A source with any other use is kept as a whole.
+ * Finds the sources whose records can be read one at a time: such a source, or a path into it, is the outermost loop of
+ * some target, directly or through a let of the top level. Other uses of the source must be of other parts of it, which
+ * are then read for themselves; if there is any use of the same part, the source is kept as a whole.
  */
 final class StreamFinder {
-    /** The loop of a target that its source could be pushed through. */
-    private record Candidate(int target, Loop loop, int source) {}
+    /** How a loop comes to its records: the references on the way, and the steps from the source down to them. */
+    private record Way(int source, List<FieldName> path, List<Expr.Reference> references) {}
+
+    private record Candidate(int target, Loop loop, Way way) {}
 
     private final CheckedMapping mapping;
     private final Resolution resolution;
-    /** The references through which records are pushed. */
-    private final Set<Expr.Reference> pushed = Collections.newSetFromMap(new IdentityHashMap<>());
-
     private final List<Candidate> candidates = new ArrayList<>();
-    private final Map<Integer, Loop> loops = new HashMap<>();
-    private final boolean[] streams;
+    private final Map<Integer, Candidate> streaming = new HashMap<>();
+    private final boolean[] kept;
 
     StreamFinder(CheckedMapping mapping) {
         this.mapping = mapping;
         this.resolution = mapping.resolution();
-        this.streams = new boolean[mapping.sources().size()];
+        this.kept = new boolean[mapping.sources().size()];
         for (int i = 0; i < mapping.targets().size(); i++) {
-            Loop loop = outermost(mapping.targets().get(i).decl().content());
-            if (loop != null) {
-                int source = source(loop.first());
-                if (source >= 0) {
-                    candidates.add(new Candidate(i, loop, source));
-                }
+            Decl.Target target = mapping.targets().get(i).decl();
+            Loop loop = target.split() == null ? outermost(target.content()) : target.split();
+            Way way = loop == null || loop.keyedBy() != null ? null : way(loop.first());
+            if (loop != null && way != null) {
+                candidates.add(new Candidate(i, loop, way));
             }
         }
-        decide();
+        for (int source = 0; source < kept.length; source++) {
+            decide(source);
+        }
     }
 
-    /** {@return whether each source streams} */
-    boolean[] streams() {
-        return streams;
-    }
-
-    /** {@return the loop of a target that its source is pushed through, or null} */
+    /** {@return the loop of a target that records are pushed through, or null} */
     @Nullable
     Loop loop(int target) {
-        return loops.get(target);
+        Candidate candidate = streaming.get(target);
+        return candidate == null ? null : candidate.loop();
     }
 
-    /** {@return the source that is pushed through a target's loop, or -1} */
-    int source(int target) {
-        return loops.containsKey(target) ? source(loops.get(target).first()) : -1;
+    /** {@return what is read one at a time for a target, or null} */
+    Program.@Nullable Pass pass(int target) {
+        Candidate candidate = streaming.get(target);
+        return candidate == null
+                ? null
+                : new Program.Pass(candidate.way().source(), candidate.way().path());
+    }
+
+    /** {@return for each source whether it, or what no loop streams of it, is read as a whole} */
+    boolean[] kept() {
+        return kept;
     }
 
     /** The first loop of a target that stands directly in the document or in blocks within blocks. */
@@ -89,69 +96,118 @@ final class StreamFinder {
         return null;
     }
 
-    /** {@return the source that a loop goes over, also through lets, or -1} */
-    private int source(Loop.Bind bind) {
-        if (bind.optional() || !(bind.sequence() instanceof Expr.Reference reference)) {
-            return -1;
+    private @Nullable Way way(Loop.Bind bind) {
+        return bind.optional() ? null : way(bind.sequence());
+    }
+
+    /** {@return the way from a source to the items of a sequence, also through lets, or null} */
+    private @Nullable Way way(Expr sequence) {
+        if (sequence instanceof Expr.Step step && step.axis() == Expr.Axis.FIELD) {
+            Way base = way(step.base());
+            // A step from what a let filters or makes is no place in the source any more.
+            return base == null || isMade(step.base()) || !hasPaths(base.source())
+                    ? null
+                    : new Way(
+                            base.source(),
+                            with(base.path(), resolution.fieldName(step.name(), false)),
+                            base.references());
+        }
+        if (!(sequence instanceof Expr.Reference reference)) {
+            return null;
         }
         Binding binding = resolution.binding(reference);
         if (binding instanceof Binding.Source source) {
-            return source.index();
+            return new Way(source.index(), List.of(), List.of(reference));
         }
-        if (binding instanceof Binding.Global global
-                && mapping.globals().get(global.index()).decl().value() instanceof Expr.ForEach forEach) {
-            return source(forEach.loop().first());
-        }
-        return -1;
+        Expr let = let(reference);
+        Way way = let instanceof Expr.ForEach forEach ? way(forEach.loop().first()) : let == null ? null : way(let);
+        return way == null ? null : new Way(way.source(), way.path(), with(way.references(), reference));
     }
 
-    /** Gives up candidates until those that are left account for every use of their sources. */
-    private void decide() {
-        Set<Integer> refused = new HashSet<>();
-        boolean changed = true;
-        while (changed) {
-            pushed.clear();
-            candidates.stream().filter(c -> !refused.contains(c.source())).forEach(c -> push(c.loop()));
-            changed = false;
-            for (Candidate candidate : candidates) {
-                if (!refused.contains(candidate.source()) && !accountsForAll(candidate.loop())) {
-                    changed |= refused.add(candidate.source());
-                }
-            }
-        }
-        for (Candidate candidate : candidates) {
-            if (!refused.contains(candidate.source())) {
-                streams[candidate.source()] = true;
-                loops.put(candidate.target(), candidate.loop());
-            }
-        }
+    private boolean hasPaths(int source) {
+        return mapping.sources().get(source).format().traits().paths();
     }
 
-    private void push(Loop loop) {
-        if (loop.first().sequence() instanceof Expr.Reference reference && pushed.add(reference)) {
-            Loop next = through(reference);
-            if (next != null) {
-                push(next);
-            }
+    private boolean isMade(Expr base) {
+        if (base instanceof Expr.Step step) {
+            return isMade(step.base());
         }
+        Expr let = base instanceof Expr.Reference reference ? let(reference) : null;
+        return let instanceof Expr.ForEach || let != null && isMade(let);
     }
 
-    private @Nullable Loop through(Expr.Reference reference) {
+    private @Nullable Expr let(Expr.Reference reference) {
         return resolution.binding(reference) instanceof Binding.Global global
-                        && mapping.globals().get(global.index()).decl().value() instanceof Expr.ForEach forEach
-                ? forEach.loop()
+                ? mapping.globals().get(global.index()).decl().value()
                 : null;
     }
 
-    /** Whether every use of what the loop goes over is pushed through. */
-    private boolean accountsForAll(Loop loop) {
-        Expr.Reference reference = (Expr.Reference) loop.first().sequence();
-        Binding binding = resolution.binding(reference);
-        boolean all = resolution.references().entrySet().stream()
+    private static <T> List<T> with(List<T> list, T item) {
+        List<T> longer = new ArrayList<>(list);
+        longer.add(item);
+        return longer;
+    }
+
+    /** All loops over one source stream, or none: what they go over must be used nowhere else. */
+    private void decide(int source) {
+        List<Candidate> here =
+                candidates.stream().filter(c -> c.way().source() == source).toList();
+        Set<Expr.Reference> pushed = Collections.newSetFromMap(new IdentityHashMap<>());
+        here.forEach(candidate -> pushed.addAll(candidate.way().references()));
+        boolean letsStream = here.stream()
+                .flatMap(candidate -> candidate.way().references().stream())
+                .filter(reference -> resolution.binding(reference) instanceof Binding.Global)
+                .allMatch(reference ->
+                        usesOf(resolution.binding(reference)).stream().allMatch(pushed::contains));
+        List<Expr.Reference> others = usesOf(new Binding.Source(source)).stream()
+                .filter(use -> !pushed.contains(use))
+                .toList();
+        boolean apart = others.stream()
+                .allMatch(other -> here.stream()
+                        .allMatch(candidate -> areApart(candidate.way().path(), pathFrom(other))));
+        boolean plain = here.stream().noneMatch(candidate -> isTyped(candidate.way()));
+        if (letsStream && apart && plain) {
+            here.forEach(candidate -> streaming.put(candidate.target(), candidate));
+            kept[source] = !others.isEmpty();
+        } else {
+            kept[source] = true;
+        }
+    }
+
+    /** Whether the records themselves are converted to a declared type, which the record around them does. */
+    private boolean isTyped(Way way) {
+        Projection at = mapping.sources().get(way.source()).projection();
+        for (FieldName step : way.path()) {
+            at = at.child(step);
+        }
+        return at.isTyped();
+    }
+
+    private List<Expr.Reference> usesOf(Binding binding) {
+        return resolution.references().entrySet().stream()
                 .filter(use -> use.getValue().equals(binding))
-                .allMatch(use -> pushed.contains(use.getKey()));
-        Loop next = through(reference);
-        return all && (next == null || accountsForAll(next));
+                .map(Map.Entry::getKey)
+                .toList();
+    }
+
+    /** {@return the steps down that are written after a name} */
+    private List<FieldName> pathFrom(Expr.Reference reference) {
+        List<FieldName> path = new ArrayList<>();
+        for (Expr.Step step = resolution.stepFrom(reference); step != null; step = resolution.stepFrom(step)) {
+            path.add(resolution.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE));
+        }
+        return path;
+    }
+
+    /** Whether two paths part before either ends, so that nothing belongs to both. */
+    private static boolean areApart(List<FieldName> a, List<FieldName> b) {
+        for (int i = 0; i < Math.min(a.size(), b.size()); i++) {
+            if (!a.get(i).local().equals(b.get(i).local())
+                    || a.get(i).attribute() != b.get(i).attribute()) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** {@return whether a statement is, or leads to, the loop that streams} */

@@ -209,7 +209,8 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         LoopCompiler clauses = new LoopCompiler(this, resolution);
         loop.clauses().forEach(clause -> clause.accept(clauses));
         Loop.Bind first = loop.first();
-        return new LoopPlan(clauses.sequence(), resolution.slot(first), first.optional(), clauses.stages());
+        return new LoopPlan(
+                clauses.sequence(), resolution.slot(first), first.optional(), clauses.stages(), clauses.names());
     }
 
     private Node lazy(Span span, int slot) {
@@ -221,6 +222,12 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     /** The value in a slot is calculated by a rule. */
     void lazy(int slot, Supplier<Node> rule) {
         lazies.put(slot, rule);
+    }
+
+    /** {@return the loop that makes a document a turn}; loops in the document do not count its records */
+    LoopPlan split(Loop loop) {
+        nesting++;
+        return loop(loop);
     }
 
     /** {@return the whole document of a target} */

@@ -19,4 +19,16 @@ public interface Input {
     default boolean isRereadable() {
         return false;
     }
+
+    /** The size of an input that cannot be told before it is read. */
+    long UNKNOWN_SIZE = -1;
+
+    /**
+     * {@return how many bytes there are, or {@link #UNKNOWN_SIZE}}
+     *
+     * @throws IOException if the input is not there
+     */
+    default long size() throws IOException {
+        return UNKNOWN_SIZE;
+    }
 }

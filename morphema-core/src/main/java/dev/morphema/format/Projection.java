@@ -44,6 +44,26 @@ public final class Projection {
         bySlot.addAll(this.fields.values());
     }
 
+    /** {@return this projection with nothing kept of what stands at a path} */
+    public Projection without(List<FieldName> path) {
+        if (everything || path.isEmpty()) {
+            return this;
+        }
+        Map<FieldName, Projection> fewer = new LinkedHashMap<>(fields);
+        FieldName first = path.get(0);
+        if (path.size() == 1) {
+            fewer.remove(first);
+        } else if (fewer.containsKey(first)) {
+            fewer.put(first, fewer.get(first).without(path.subList(1, path.size())));
+        }
+        return new Projection(false, fewer, converter, deep);
+    }
+
+    /** {@return whether the value at this place has a declared type} */
+    public boolean isTyped() {
+        return converter != null;
+    }
+
     /** {@return whether all fields are kept} */
     public boolean everything() {
         return everything;

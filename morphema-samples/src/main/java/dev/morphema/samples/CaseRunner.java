@@ -18,12 +18,15 @@ import java.time.Clock;
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Properties;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.Stream;
 import javax.xml.stream.XMLStreamException;
 
@@ -59,32 +62,73 @@ public final class CaseRunner {
     private static Map<String, List<Difference>> compared(SampleCase sampleCase, Mapping mapping) throws IOException {
         Inputs inputs = Inputs.NONE;
         for (Map.Entry<String, Path> file :
-                files(sampleCase.folder().resolve("in")).entrySet()) {
-            inputs = inputs.andFile(file.getKey(), file.getValue());
+                places(sampleCase.folder().resolve("in")).entrySet()) {
+            Path place = file.getValue();
+            inputs = Files.isDirectory(place)
+                    ? inputs.andFiles(
+                            file.getKey(), List.copyOf(filesBelow(place).values()))
+                    : inputs.andFile(file.getKey(), place);
         }
-        Map<String, Path> expected = files(sampleCase.folder().resolve("out"));
+        Map<String, Path> expected = places(sampleCase.folder().resolve("out"));
         if (expected.isEmpty()) {
             throw new ProblemException(
                     Problem.error(Code.MISSING_INPUT, "The case " + sampleCase.name() + " expects nothing.")
                             .withHelp("put what is expected into out/, in files named after the targets"));
         }
-        Map<String, ByteArrayOutputStream> actual = new LinkedHashMap<>();
+        Map<String, ByteArrayOutputStream> single = new LinkedHashMap<>();
+        Map<String, Map<String, byte[]>> many = new LinkedHashMap<>();
         Outputs outputs = Outputs.NONE;
-        for (String target : expected.keySet()) {
-            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-            actual.put(target, bytes);
-            outputs = outputs.andStream(target, bytes);
+        for (Map.Entry<String, Path> place : expected.entrySet()) {
+            String target = place.getKey();
+            if (Files.isDirectory(place.getValue())) {
+                Map<String, byte[]> documents = new TreeMap<>();
+                many.put(target, documents);
+                outputs = outputs.andDocuments(target, documents::put);
+            } else {
+                ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+                single.put(target, bytes);
+                outputs = outputs.andStream(target, bytes);
+            }
         }
         mapping.run(inputs, outputs, options(sampleCase.folder().resolve("case.properties")));
         Map<String, List<Difference>> differences = new LinkedHashMap<>();
-        for (Map.Entry<String, Path> file : expected.entrySet()) {
-            byte[] written = actual.get(file.getKey()).toByteArray();
-            List<Difference> found = differences(mapping, file.getKey(), file.getValue(), written);
+        for (Map.Entry<String, Path> place : expected.entrySet()) {
+            String target = place.getKey();
+            List<Difference> found = many.containsKey(target)
+                    ? differences(mapping, target, filesBelow(place.getValue()), many.get(target))
+                    : differences(
+                            mapping,
+                            target,
+                            place.getValue(),
+                            single.get(target).toByteArray());
             if (!found.isEmpty()) {
-                differences.put(file.getKey(), found);
+                differences.put(target, found);
             }
         }
         return differences;
+    }
+
+    /** Compares folders of documents: by their names, and those of the same name by what they hold. */
+    private static List<Difference> differences(
+            Mapping mapping, String target, Map<String, Path> expected, Map<String, byte[]> actual) throws IOException {
+        List<Difference> found = new ArrayList<>();
+        Set<String> names = new TreeSet<>(expected.keySet());
+        names.addAll(actual.keySet());
+        for (String name : names) {
+            Path wanted = expected.get(name);
+            byte[] written = actual.get(name);
+            if (wanted == null || written == null) {
+                found.add(new Difference(
+                        name,
+                        wanted == null ? Difference.NOTHING : "a document",
+                        written == null ? Difference.NOTHING : "a document"));
+            } else {
+                for (Difference inside : differences(mapping, target, wanted, written)) {
+                    found.add(new Difference(name + " " + inside.path(), inside.expected(), inside.actual()));
+                }
+            }
+        }
+        return found;
     }
 
     private static List<Difference> differences(Mapping mapping, String target, Path expected, byte[] actual)
@@ -102,20 +146,31 @@ public final class CaseRunner {
         }
     }
 
-    /** Files by their names without extension. */
-    private static Map<String, Path> files(Path folder) throws IOException {
+    /** Files and folders by their names without extension. */
+    private static Map<String, Path> places(Path folder) throws IOException {
         Map<String, Path> byName = new TreeMap<>();
         if (!Files.isDirectory(folder)) {
             return byName;
         }
-        try (Stream<Path> files = Files.list(folder)) {
-            for (Path file : files.filter(Files::isRegularFile).sorted().toList()) {
-                String name = file.getFileName().toString();
-                int point = name.indexOf('.', 1);
-                byName.put(point < 0 ? name : name.substring(0, point), file);
+        try (Stream<Path> places = Files.list(folder)) {
+            for (Path place : places.sorted().toList()) {
+                String name = place.getFileName().toString();
+                int point = Files.isDirectory(place) ? -1 : name.indexOf('.', 1);
+                byName.put(point < 0 ? name : name.substring(0, point), place);
             }
         }
         return byName;
+    }
+
+    /** All files in a folder and folders below it, by their paths from there, sorted. */
+    private static Map<String, Path> filesBelow(Path folder) throws IOException {
+        Map<String, Path> byPath = new TreeMap<>();
+        try (Stream<Path> files = Files.walk(folder)) {
+            files.filter(Files::isRegularFile)
+                    .forEach(file ->
+                            byPath.put(folder.relativize(file).toString().replace('\\', '/'), file));
+        }
+        return byPath;
     }
 
     private static RunOptions options(Path file) throws IOException {

@@ -1,0 +1,144 @@
+package dev.morphema.engine;
+
+import dev.morphema.format.TargetFormat.DocumentWriter;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.Value;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/** One target in one run: written at once, or opened, given records, and closed. Not thread-safe. */
+abstract class TargetRun {
+    private final int index;
+    private final Program.Target target;
+    private final Frame frame;
+
+    private TargetRun(int index, Program.Target target, RunState state) {
+        this.index = index;
+        this.target = target;
+        this.frame = new Frame(state, target.checked().slots());
+    }
+
+    /** {@return the run of a target, or null if it is not wanted} */
+    static @Nullable TargetRun of(int index, Program program, RunState state, Run.Writers writers) throws IOException {
+        Program.Target target = program.targets().get(index);
+        if (!writers.wants(index)) {
+            return null;
+        }
+        return target.split() == null
+                ? new Single(index, target, state, writers.open(index, null))
+                : new Split(index, target, state, writers);
+    }
+
+    final Program.Target target() {
+        return target;
+    }
+
+    final Frame frame() {
+        return frame;
+    }
+
+    /** From now on, records that are written belong to this target. */
+    final void begin() {
+        frame.run().writing(index);
+    }
+
+    /** Writes all there is. */
+    abstract void write() throws IOException;
+
+    /** {@return what takes the records that stream} */
+    abstract RecordSink open();
+
+    /** Writes what stands after the records. */
+    abstract void close() throws IOException;
+
+    /** A target of one document. */
+    private static final class Single extends TargetRun {
+        private final DocumentWriter writer;
+
+        Single(int index, Program.Target target, RunState state, DocumentWriter writer) {
+            super(index, target, state);
+            this.writer = writer;
+        }
+
+        @Override
+        void write() throws IOException {
+            target().document().write(frame(), writer);
+            writer.finish();
+        }
+
+        @Override
+        RecordSink open() {
+            return Streams.open(target().document(), frame(), writer);
+        }
+
+        @Override
+        void close() throws IOException {
+            Streams.close(target().document(), frame(), writer);
+            writer.finish();
+        }
+    }
+
+    /** A target of one document a turn. */
+    private static final class Split extends TargetRun implements Flow {
+        private final int index;
+        private final Run.Writers writers;
+        private final LoopPlan loop;
+        private final Node name;
+
+        Split(int index, Program.Target target, RunState state, Run.Writers writers) {
+            super(index, target, state);
+            this.index = index;
+            this.writers = writers;
+            this.loop = Objects.requireNonNull(target.split());
+            this.name = Objects.requireNonNull(target.name());
+        }
+
+        @Override
+        void write() {
+            loop.run(frame(), this::turn);
+        }
+
+        @Override
+        RecordSink open() {
+            return loop.stream(frame(), this);
+        }
+
+        @Override
+        void close() {
+            // each document ended with its turn
+        }
+
+        @Override
+        public boolean turn() {
+            try {
+                DocumentWriter writer = named();
+                target().document().write(frame(), writer);
+                writer.finish();
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+            frame().run().countWritten();
+            return true;
+        }
+
+        private DocumentWriter named() throws IOException {
+            Value value = name.scalar(frame());
+            if (value.isNothing()) {
+                throw name.fail(Code.DOCUMENT_NAME, "The name of this document is absent.", null);
+            }
+            try {
+                return writers.open(index, new Run.Document(value.toString(), loop.place(frame())));
+            } catch (ProblemException e) {
+                throw name.located(e);
+            }
+        }
+
+        @Override
+        public void end() {
+            // nothing is held back here
+        }
+    }
+}
