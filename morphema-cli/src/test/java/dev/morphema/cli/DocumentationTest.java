@@ -30,7 +30,7 @@ class DocumentationTest {
     private Path folder;
 
     @ParameterizedTest
-    @ValueSource(strings = {"README.md", "docs/language.md"})
+    @ValueSource(strings = {"README.md", "docs/language.md", "docs/xml.md"})
     @DisplayName("every example prints what the page says")
     void examplesAreTrue(String page) throws IOException {
         Matcher blocks = BLOCK.matcher(Files.readString(Path.of("..", page)));
@@ -38,7 +38,9 @@ class DocumentationTest {
         while (blocks.find()) {
             String text = blocks.group(3);
             if (blocks.group(2) != null) {
-                Files.writeString(folder.resolve(blocks.group(2)), text);
+                Path file = folder.resolve(blocks.group(2));
+                Files.createDirectories(file.getParent());
+                Files.writeString(file, text);
             } else if (blocks.group(1).equals("console")) {
                 assertThat(replayed(text)).isEqualTo(text);
                 commands++;
@@ -70,8 +72,9 @@ class DocumentationTest {
         List<String> located = new ArrayList<>();
         for (String word : words.split(" ")) {
             int at = word.indexOf('=') + 1;
-            boolean file = word.contains(".") && !word.startsWith("-");
-            located.add(file ? word.substring(0, at) + folder.resolve(word.substring(at)) : word);
+            boolean file = (word.contains(".") || word.endsWith("/")) && !word.startsWith("-");
+            String unquoted = word.substring(at).replace("'", "");
+            located.add(file ? word.substring(0, at) + folder.resolve(unquoted) : word);
         }
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         ByteArrayOutputStream err = new ByteArrayOutputStream();

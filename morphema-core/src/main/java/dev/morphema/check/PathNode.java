@@ -73,11 +73,25 @@ final class PathNode {
 
     /** {@return what a reader is to keep} */
     Projection projection() {
+        return projection(false);
+    }
+
+    /** @param around whether all of the record around this place is needed, and so all of this */
+    private Projection projection(boolean around) {
+        boolean everything = around || whole;
         Map<FieldName, Projection> fields = new LinkedHashMap<>();
-        children.forEach((name, child) -> fields.put(name, child.projection()));
+        children.forEach((name, child) -> fields.put(name, child.projection(everything)));
+        children.forEach((name, child) -> {
+            FieldName local = new FieldName(null, name.local(), name.attribute());
+            if (!name.equals(local) && children.containsKey(local)) {
+                // An element of this namespace is meant by both steps.
+                fields.merge(name, children.get(local).projection(everything), Projection::and);
+            }
+        });
         Map<FieldName, Projection> types = new LinkedHashMap<>();
         deep.forEach((name, type) -> types.put(name, new Projection(true, Map.of(), type.converter(), Map.of())));
-        return new Projection(whole || overlapping(), fields, declared == null ? null : declared.converter(), types);
+        return new Projection(
+                everything || overlapping(), fields, declared == null ? null : declared.converter(), types);
     }
 
     /** Whether one element may be meant by two steps: by its local name and by its full name. */

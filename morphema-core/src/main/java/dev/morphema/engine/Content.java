@@ -28,9 +28,7 @@ sealed interface Content {
         Value value(Frame frame) {
             Value value = node.one(frame);
             try {
-                if (value instanceof RecordValue record && record.isElement()) {
-                    value = Want.scalar(record);
-                }
+                value = plain(value);
                 if (converter == null || value.isNothing()) {
                     return value;
                 }
@@ -46,6 +44,21 @@ sealed interface Content {
             } catch (ProblemException e) {
                 throw node.located(e);
             }
+        }
+
+        /** An XML element that is used as a value gives its text, also in a list. */
+        private static Value plain(Value value) {
+            if (value instanceof RecordValue record && record.isElement()) {
+                return Want.scalar(record);
+            }
+            if (value instanceof ListValue list && list.items().stream().anyMatch(Rule::isElement)) {
+                return new ListValue(list.items().stream().map(Rule::plain).toList());
+            }
+            return value;
+        }
+
+        private static boolean isElement(Value value) {
+            return value instanceof RecordValue record && record.isElement();
         }
 
         @Override

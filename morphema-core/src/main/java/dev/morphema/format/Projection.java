@@ -44,6 +44,16 @@ public final class Projection {
         bySlot.addAll(this.fields.values());
     }
 
+    /** {@return what keeps all that this or the other keeps} */
+    public Projection and(Projection other) {
+        Map<FieldName, Projection> all = new LinkedHashMap<>(fields);
+        other.fields.forEach((name, field) -> all.merge(name, field, Projection::and));
+        Map<FieldName, Projection> allDeep = new LinkedHashMap<>(deep);
+        allDeep.putAll(other.deep);
+        return new Projection(
+                everything || other.everything, all, converter == null ? other.converter : converter, allDeep);
+    }
+
     /** {@return this projection with nothing kept of what stands at a path} */
     public Projection without(List<FieldName> path) {
         if (everything || path.isEmpty()) {

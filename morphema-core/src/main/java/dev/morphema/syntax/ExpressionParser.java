@@ -463,6 +463,18 @@ final class ExpressionParser {
 
     private Expr loop(@Nullable Expr yield) {
         Loop loop = grammar.loops.loop();
+        if (cursor.at("=>")) {
+            throw Cursor.fault(
+                    cursor.peek().span(),
+                    "In an expression, what each turn gives stands before for.",
+                    "write (value for x in values); the arrow belongs to a field: name for x in values => value");
+        }
+        if (cursor.at(",")) {
+            throw Cursor.fault(
+                    cursor.peek().span(),
+                    "A for that is not in brackets is all that a call or list holds.",
+                    "put it into brackets: join([value for x in values], \", \")");
+        }
         Span span = yield == null ? loop.span() : yield.span().to(loop.span());
         return new Expr.ForEach(span, yield, loop);
     }

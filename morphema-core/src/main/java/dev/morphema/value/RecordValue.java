@@ -170,6 +170,11 @@ public final class RecordValue implements Value {
             }
             return new ListValue(items);
         }
+        if (value instanceof RecordValue record && record.isElement()) {
+            // The type is meant for the element's text; its attributes stay what they are.
+            int text = record.layout.slot(FieldName.OWN_TEXT);
+            return text < 0 ? value : record.with(text, convert(converter, record.get(text), slot));
+        }
         if (value instanceof TextValue || value instanceof NumberValue || value instanceof BooleanValue) {
             try {
                 return converter.convert(value);
@@ -181,6 +186,12 @@ public final class RecordValue implements Value {
             }
         }
         return value;
+    }
+
+    private RecordValue with(int slot, Value value) {
+        @Nullable Value[] changed = values.clone();
+        changed[slot] = value;
+        return new RecordValue(layout, changed, origin, element, parts);
     }
 
     @Override

@@ -4,11 +4,14 @@ import com.ctc.wstx.api.WstxInputProperties;
 import com.ctc.wstx.stax.WstxInputFactory;
 import java.io.ByteArrayInputStream;
 import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.nio.charset.Charset;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLResolver;
 import javax.xml.stream.XMLStreamException;
 import org.codehaus.stax2.XMLInputFactory2;
 import org.codehaus.stax2.XMLStreamReader2;
+import org.jspecify.annotations.Nullable;
 
 /** Makes parsers that take documents from anyone: nothing outside of a document is fetched, and entities have limits. */
 final class XmlParsers {
@@ -22,9 +25,16 @@ final class XmlParsers {
 
     private XmlParsers() {}
 
-    /** {@return a parser at the start of a document; closing it leaves the stream open} */
-    static XMLStreamReader2 open(InputStream bytes) throws XMLStreamException {
-        return (XMLStreamReader2) FACTORY.createXMLStreamReader(bytes);
+    /**
+     * {@return a parser at the start of a document; closing it leaves the stream open}
+     *
+     * @param encoding in place of the one that the document declares, or null
+     */
+    static XMLStreamReader2 open(InputStream bytes, @Nullable String encoding) throws XMLStreamException {
+        return (XMLStreamReader2)
+                (encoding == null
+                        ? FACTORY.createXMLStreamReader(bytes)
+                        : FACTORY.createXMLStreamReader(new InputStreamReader(bytes, Charset.forName(encoding))));
     }
 
     private static XMLInputFactory factory() {

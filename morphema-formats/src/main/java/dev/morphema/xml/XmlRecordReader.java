@@ -2,6 +2,7 @@ package dev.morphema.xml;
 
 import com.ctc.wstx.exc.WstxIOException;
 import dev.morphema.format.Input;
+import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.problem.Code;
@@ -42,7 +43,7 @@ final class XmlRecordReader implements RecordReader {
     /** A null that came first: alone it stands for nothing at all, among others it is one of them. */
     private @Nullable Value heldBack;
 
-    XmlRecordReader(Input input, List<FieldName> path, Projection projection, boolean trim) throws IOException {
+    XmlRecordReader(Input input, List<FieldName> path, Projection projection, Options options) throws IOException {
         this.input = input.name();
         this.path = List.copyOf(path);
         Projection at = projection;
@@ -52,12 +53,12 @@ final class XmlRecordReader implements RecordReader {
         this.projection = at;
         this.bytes = input.open();
         try {
-            this.xml = XmlParsers.open(bytes);
+            this.xml = XmlParsers.open(bytes, options.text("encoding").orElse(null));
         } catch (XMLStreamException e) {
             bytes.close();
             throw fault(e);
         }
-        this.elements = new ElementReader(input.name(), trim, xml);
+        this.elements = new ElementReader(input.name(), options.isOn("trim", false), xml);
     }
 
     @Override

@@ -20,7 +20,7 @@ public final class XmlSource implements SourceFormat {
 
     @Override
     public List<OptionSpec> options() {
-        return List.of(OptionSpec.of("trim", Form.SWITCH));
+        return List.of(OptionSpec.of("trim", Form.SWITCH), OptionSpec.of("encoding", Form.ENCODING));
     }
 
     @Override
@@ -30,12 +30,12 @@ public final class XmlSource implements SourceFormat {
 
     @Override
     public RecordReader open(Input input, Projection projection, Options options) throws IOException {
-        return new XmlRecordReader(input, List.of(), projection, options.isOn("trim", false));
+        return new XmlRecordReader(input, List.of(), projection, options);
     }
 
     @Override
     public RecordReader openAt(Input input, List<FieldName> path, Projection projection, Options options)
             throws IOException {
-        return new XmlRecordReader(input, path, projection, options.isOn("trim", false));
+        return new XmlRecordReader(input, path, projection, options);
     }
 }
