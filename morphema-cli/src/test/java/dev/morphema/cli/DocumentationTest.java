@@ -74,7 +74,7 @@ class DocumentationTest {
             int at = word.indexOf('=') + 1;
             boolean file = (word.contains(".") || word.endsWith("/")) && !word.startsWith("-");
             String unquoted = word.substring(at).replace("'", "");
-            located.add(file ? word.substring(0, at) + folder.resolve(unquoted) : word);
+            located.add(file ? word.substring(0, at) + folder + "/" + unquoted : word);
         }
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         ByteArrayOutputStream err = new ByteArrayOutputStream();

@@ -26,6 +26,9 @@ import java.util.List;
 
 /** The formats that come with Morphema. */
 public final class StandardFormats {
+    /** A text has no bytes, so what a document says of its encoding is of no matter. */
+    private static final Options AS_TEXT = Options.NONE.with("encoding", StandardCharsets.UTF_8.name());
+
     private StandardFormats() {}
 
     /** {@return csv, json, jsonl and xml, for reading and for writing} */
@@ -56,7 +59,7 @@ public final class StandardFormats {
                 return new ByteArrayInputStream(bytes);
             }
         };
-        try (RecordReader reader = format.open(input, Projection.EVERYTHING, Options.NONE)) {
+        try (RecordReader reader = format.open(input, Projection.EVERYTHING, AS_TEXT)) {
             return reader.whole();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
