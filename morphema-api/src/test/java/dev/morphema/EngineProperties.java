@@ -81,4 +81,32 @@ class EngineProperties {
             assertThat(asList).isEqualTo(asField);
         }
     }
+
+    @Provide
+    Arbitrary<String> elements() {
+        Arbitrary<String> k = Arbitraries.of("", "<k/>", "<k>a</k>", "<k u='1'>b</k>", "<k>a</k>");
+        Arbitrary<String> l = Arbitraries.of("", "<l>x</l>", "<l>y</l>");
+        Arbitrary<String> n = Arbitraries.of("", "<n>1</n>", "<n u='1'>2.50</n>", "<n>-3</n>");
+        Arbitrary<String> element = Combinators.combine(k, l, n)
+                .as((a, b, c) -> "<m>" + a + "<other><m/></other>" + b + c + "</m>\n")
+                .injectNull(0.1)
+                .map(m -> m == null ? "<m xsi:nil='true'/><!-- none -->" : m);
+        return element.list()
+                .ofMaxSize(8)
+                .map(all ->
+                        "<A xmlns:xsi='http://www.w3.org/2001/XMLSchema-instance'>" + String.join("", all) + "</A>");
+    }
+
+    @Property(tries = 300)
+    void aPathIsStreamedOrKeptWithTheSameResult(
+            @ForAll("elements") String document, @ForAll("rows") String rows, @ForAll("clauses") String clauses) {
+        String declarations =
+                "source x: xml { A.m.n: number }\nsource m2: csv\ntarget o: json(indent = 0) {\nlist for r in x.A.m ";
+        Inputs inputs = Inputs.text("x", document).andText("m2", rows);
+        String streamed = Language.run(declarations + clauses + "\n}\n", inputs);
+        assertThat(Language.load(declarations + clauses + "\n}\n").plan())
+                .contains("x, each A.m: one record at a time");
+        assertThat(Language.run(declarations + clauses + "\nrequire count(x..m) >= 0 else \"never\"\n}\n", inputs))
+                .isEqualTo(streamed);
+    }
 }

@@ -227,4 +227,32 @@ class CommandTest {
         assertThat(run("", "--version")).isZero();
         assertThat(out).startsWith("morphema ");
     }
+
+    @Test
+    @DisplayName(
+            "a pattern means files in the order of their names; documents go to a folder or are shown under their names")
+    void manyFiles() throws IOException {
+        Path inbox = Files.createDirectories(folder.resolve("inbox/deep"));
+        Files.writeString(inbox.resolve("3.json"), "{\"n\": 3}");
+        Files.writeString(folder.resolve("inbox/2.json"), "{\"n\": 2}");
+        Files.writeString(folder.resolve("inbox/1.json"), "{\"n\": 1}");
+        Path mapping = Files.writeString(folder.resolve("m.morphema"), """
+                morphema 1
+                source d: json(files = many)
+                target o: json(indent = 0) for x in d into "{stem(x)}.json" { n = x.n * 2 }
+                """);
+        assertThat(run("", "run", mapping.toString(), "--in", folder + "/inbox/*.json", "--quiet"))
+                .isZero();
+        assertThat(out).isEqualTo("--- 1.json\n{\"n\":2}\n--- 2.json\n{\"n\":4}\n");
+        String all = "d=" + folder + "/inbox/**.json";
+        assertThat(run("", "run", mapping.toString(), "--in", all, "--out", folder + "/out"))
+                .isZero();
+        assertThat(err).contains("read    d: 3 records").contains("written o: 3 documents in ");
+        assertThat(filesIn(folder.resolve("out"))).containsExactly("1.json", "2.json", "3.json");
+        assertThat(run("", "run", mapping.toString(), "--in", folder + "/inbox/*.xml"))
+                .isEqualTo(4);
+        assertThat(err).contains("No file is like");
+        assertThat(run("", "run", MAPPING, "--in", folder + "/inbox/*.json")).isEqualTo(3);
+        assertThat(err).contains("one file").contains("files = many");
+    }
 }

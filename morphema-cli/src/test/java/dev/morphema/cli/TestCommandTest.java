@@ -134,4 +134,25 @@ class TestCommandTest {
         assertThat(test("other")).isEqualTo(3);
         assertThat(err).contains("There are no cases here.");
     }
+
+    @Test
+    @DisplayName("a target of many documents is compared with a folder: missing, further and differing ones are told")
+    void folders() throws IOException {
+        write("split.morphema", """
+                morphema 1
+                source rows: csv(files = many)
+                target o: xml for r in rows into "{r.day}/{r.ship}.xml" { Ship { @n = r.n } }
+                """);
+        write("split.cases/one/in/rows/a.csv", "day,ship,n\n1,Nordlys,5\n");
+        write("split.cases/one/in/rows/b.csv", "day,ship,n\n2,Sula,6\n2,Havn,7\n");
+        write("split.cases/one/out/o/1/Nordlys.xml", "<Ship n='5'/>");
+        write("split.cases/one/out/o/2/Sula.xml", "<Ship n='9'/>");
+        write("split.cases/one/out/o/2/Lost.xml", "<Ship n='9'/>");
+        assertThat(test("split.morphema")).isEqualTo(1);
+        assertThat(out)
+                .contains("o: 3 differences")
+                .contains("2/Havn.xml\n      expected nothing\n      actual   a document")
+                .contains("2/Lost.xml\n      expected a document\n      actual   nothing")
+                .contains("2/Sula.xml /Ship/@n\n      expected \"9\"\n      actual   \"6\"");
+    }
 }
