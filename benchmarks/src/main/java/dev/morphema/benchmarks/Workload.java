@@ -1,0 +1,41 @@
+package dev.morphema.benchmarks;
+
+import java.util.List;
+import java.util.Map;
+
+/** What is converted, and how large its inputs are for each megabyte that is asked for. */
+enum Workload {
+    S1("CSV to JSON, a date and a decimal reformatted", "rows", "gauges.csv"),
+    S2("JSON Lines to CSV, a look-up and two computed decimals", "rows", "cargo.jsonl"),
+    S3("XML records to JSON Lines", "doc", "calls.xml"),
+    S4("JSON array to XML with attributes", "bookings", "bookings.json"),
+    G1("neighbours grouped three deep, with totals", "rows", "sorted.csv"),
+    G2("100,000 groups in any order, with totals", "rows", "unsorted.csv"),
+    G3("a group by in a group by, of which only counts come out", "visits", "visits.csv"),
+    J1("two sources joined by a key", Map.of("lines", "unsorted.csv", "bills", "bills.csv"));
+
+    private final String title;
+    private final Map<String, String> inputs;
+
+    Workload(String title, String source, String input) {
+        this(title, Map.of(source, input));
+    }
+
+    Workload(String title, Map<String, String> inputs) {
+        this.title = title;
+        this.inputs = inputs;
+    }
+
+    String title() {
+        return title;
+    }
+
+    /** {@return the file of each source} */
+    Map<String, String> inputs() {
+        return inputs;
+    }
+
+    List<String> files() {
+        return inputs.values().stream().sorted().toList();
+    }
+}
