@@ -15,6 +15,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A pattern for dates and times, with the letters of {@code java.time}. Names of months and days are English and weeks
@@ -40,6 +41,7 @@ public final class DatePattern {
 
     private final String pattern;
     private final DateTimeFormatter formatter;
+    private final @Nullable FixedPattern fixed;
 
     /**
      * @throws IllegalArgumentException if the text is no pattern; the message says why
@@ -48,6 +50,7 @@ public final class DatePattern {
         this.pattern = pattern;
         Compiler compiler = new Compiler(pattern);
         this.formatter = compiler.formatter();
+        this.fixed = FixedPattern.of(pattern);
     }
 
     /**
@@ -56,7 +59,8 @@ public final class DatePattern {
      * @throws DateTimeException if the text does not follow the pattern
      */
     public TemporalAccessor parse(String text) {
-        return formatter.parse(text);
+        TemporalAccessor parsed = fixed == null ? null : fixed.parse(text);
+        return parsed == null ? formatter.parse(text) : parsed;
     }
 
     /**
@@ -65,7 +69,8 @@ public final class DatePattern {
      * @throws DateTimeException if it lacks a field of the pattern
      */
     public String print(TemporalAccessor value) {
-        return formatter.format(value);
+        String text = fixed == null ? null : fixed.print(value);
+        return text == null ? formatter.format(value) : text;
     }
 
     @Override

@@ -219,7 +219,11 @@ public final class Dates {
         }
         String trimmed = WhiteSpace.trim(text.text());
         try {
-            return pattern == null ? iso.parse(trimmed) : pattern.parse(trimmed);
+            if (pattern != null) {
+                return pattern.parse(trimmed);
+            }
+            TemporalAccessor parsed = iso == ISO_DATETIME ? FixedPattern.isoDateTime(trimmed) : null;
+            return parsed == null ? iso.parse(trimmed) : parsed;
         } catch (DateTimeException e) {
             if (impossible(e)) {
                 throw Faults.fault(

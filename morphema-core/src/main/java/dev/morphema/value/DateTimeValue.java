@@ -19,7 +19,27 @@ public record DateTimeValue(LocalDateTime local, @Nullable ZoneOffset offset) im
 
     @Override
     public String toString() {
-        String text = local.toLocalDate() + "T" + TimeValue.printed(local.toLocalTime());
+        String text = local.getYear() >= 1000 && local.getYear() <= 9999 && local.getNano() == 0
+                ? seconds()
+                : local.toLocalDate() + "T" + TimeValue.printed(local.toLocalTime());
         return offset == null ? text : text + offset;
+    }
+
+    /** The common form, digit by digit. */
+    private String seconds() {
+        char[] text = "0000-00-00T00:00:00".toCharArray();
+        two(text, 0, local.getYear() / 100);
+        two(text, 2, local.getYear() % 100);
+        two(text, 5, local.getMonthValue());
+        two(text, 8, local.getDayOfMonth());
+        two(text, 11, local.getHour());
+        two(text, 14, local.getMinute());
+        two(text, 17, local.getSecond());
+        return new String(text);
+    }
+
+    private static void two(char[] text, int at, int value) {
+        text[at] = (char) ('0' + value / 10);
+        text[at + 1] = (char) ('0' + value % 10);
     }
 }

@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class NumberValue implements Value, Comparable<NumberValue> {
     /** Zero. */
-    public static final NumberValue ZERO = new NumberValue(BigDecimal.ZERO);
+    public static final NumberValue ZERO = new NumberValue(0L, 0);
 
     /** Digits that a division keeps. */
     private static final MathContext DIVISION = new MathContext(34, RoundingMode.HALF_UP);
@@ -23,10 +23,32 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
     /** Every number of so many digits is a long. */
     private static final int MOST_LONG_DIGITS = 18;
 
-    private final BigDecimal number;
+    private static final long[] POWERS = new long[MOST_LONG_DIGITS + 1];
 
-    private NumberValue(BigDecimal number) {
-        this.number = number;
+    static {
+        POWERS[0] = 1;
+        for (int i = 1; i < POWERS.length; i++) {
+            POWERS[i] = POWERS[i - 1] * 10;
+        }
+    }
+
+    /** The number is this, divided by ten to the power of the scale, where no decimal is kept. */
+    private final long unscaled;
+
+    private final int scale;
+    /** Kept where the number has more digits than a long surely holds. */
+    private final @Nullable BigDecimal decimal;
+
+    private NumberValue(long unscaled, int scale) {
+        this.unscaled = unscaled;
+        this.scale = scale;
+        this.decimal = null;
+    }
+
+    private NumberValue(BigDecimal decimal) {
+        this.unscaled = 0;
+        this.scale = decimal.scale();
+        this.decimal = decimal;
     }
 
     /**
@@ -38,12 +60,22 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
         if (number.scale() > MOST_DIGITS || (long) number.precision() - number.scale() > MOST_DIGITS) {
             throw new ArithmeticException("The number has more than " + MOST_DIGITS + " digits.");
         }
-        return new NumberValue(number.scale() < 0 ? number.setScale(0) : number);
+        BigDecimal plain = number.scale() < 0 ? number.setScale(0) : number;
+        return plain.precision() <= MOST_LONG_DIGITS && plain.scale() <= MOST_LONG_DIGITS
+                ? new NumberValue(plain.unscaledValue().longValue(), plain.scale())
+                : new NumberValue(plain);
     }
 
     /** {@return the value of a whole number} */
     public static NumberValue of(long number) {
-        return number == 0 ? ZERO : new NumberValue(BigDecimal.valueOf(number));
+        return number == 0 ? ZERO : of(number, 0);
+    }
+
+    /** A number whose parts were calculated in longs; one that is too large for that goes on as a decimal. */
+    private static NumberValue of(long unscaled, int scale) {
+        return unscaled < POWERS[MOST_LONG_DIGITS] && unscaled > -POWERS[MOST_LONG_DIGITS]
+                ? new NumberValue(unscaled, scale)
+                : of(BigDecimal.valueOf(unscaled, scale));
     }
 
     /**
@@ -52,8 +84,41 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
      * @return the number, or nothing if the text is none
      */
     public static Optional<NumberValue> parse(String text) {
+        return Optional.ofNullable(read(text));
+    }
+
+    /** As {@link #parse}, but null if the text is no number. */
+    public static @Nullable NumberValue read(String text) {
+        NumberValue inLongs = readInLongs(text);
+        if (inLongs != null) {
+            return inLongs;
+        }
         String t = WhiteSpace.trim(text);
-        return isPlain(t) && t.length() <= MOST_DIGITS ? Optional.of(of(new BigDecimal(t))) : Optional.empty();
+        return isPlain(t) && t.length() <= MOST_DIGITS ? of(new BigDecimal(t)) : null;
+    }
+
+    /** The common case: a sign, at most 18 digits, a point between two of them. */
+    private static @Nullable NumberValue readInLongs(String t) {
+        int length = t.length();
+        int from = length > 0 && t.charAt(0) == '-' ? 1 : 0;
+        if (length == from || length - from > MOST_LONG_DIGITS + 1) {
+            return null;
+        }
+        long value = 0;
+        int point = -1;
+        for (int i = from; i < length; i++) {
+            char c = t.charAt(i);
+            if (c >= '0' && c <= '9') {
+                value = value * 10 + (c - '0');
+            } else if (c == '.' && point < 0 && i > from && i < length - 1) {
+                point = i;
+            } else {
+                return null;
+            }
+        }
+        return point < 0 && length - from > MOST_LONG_DIGITS
+                ? null
+                : new NumberValue(from == 1 ? -value : value, point < 0 ? 0 : length - 1 - point);
     }
 
     /** {@return whether a text is a sign, digits and at most one point with digits around it, in ASCII} */
@@ -78,22 +143,47 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
 
     /** {@return the number as a decimal} */
     public BigDecimal decimal() {
-        return number;
+        return decimal == null ? BigDecimal.valueOf(unscaled, scale) : decimal;
     }
 
     /** {@return this plus the other, all digits kept} */
     public NumberValue plus(NumberValue other) {
-        return of(number.add(other.number));
+        if (decimal == null && other.decimal == null) {
+            // Both are below 10^18, so the sum of two of one scale is a long.
+            if (scale == other.scale) {
+                return of(unscaled + other.unscaled, scale);
+            }
+            int common = Math.max(scale, other.scale);
+            long a = raised(unscaled, common - scale);
+            long b = raised(other.unscaled, common - other.scale);
+            if (a != Long.MIN_VALUE && b != Long.MIN_VALUE) {
+                return of(a + b, common);
+            }
+        }
+        return of(decimal().add(other.decimal()));
+    }
+
+    /** {@return a number times a power of ten, or the least long if the product has more than 18 digits} */
+    private static long raised(long number, int power) {
+        long most = (POWERS[MOST_LONG_DIGITS] - 1) / POWERS[power];
+        return number <= most && number >= -most ? number * POWERS[power] : Long.MIN_VALUE;
     }
 
     /** {@return this less the other, all digits kept} */
     public NumberValue minus(NumberValue other) {
-        return of(number.subtract(other.number));
+        return plus(other.negated());
     }
 
     /** {@return this times the other, all digits kept} */
     public NumberValue times(NumberValue other) {
-        return of(number.multiply(other.number));
+        if (decimal == null && other.decimal == null && scale + other.scale <= MOST_LONG_DIGITS) {
+            long product = unscaled * other.unscaled;
+            long high = Math.multiplyHigh(unscaled, other.unscaled);
+            if (high == product >> 63) {
+                return of(product, scale + other.scale);
+            }
+        }
+        return of(decimal().multiply(other.decimal()));
     }
 
     /**
@@ -102,29 +192,42 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
      * @throws ArithmeticException if the other is zero
      */
     public NumberValue dividedBy(NumberValue other) {
-        BigDecimal exact = dividedInLongs(number, other.number);
-        return of(exact != null ? exact : number.divide(other.number, DIVISION).stripTrailingZeros());
+        NumberValue exact = dividedInLongs(other);
+        return exact != null
+                ? exact
+                : of(decimal().divide(other.decimal(), DIVISION).stripTrailingZeros());
     }
 
     /**
      * The shortest exact quotient, if it and all on the way to it fit into longs. Most divisions in mappings are such, by
      * 1000 or by 60; the general way takes a hundred times as long.
      */
-    private static @Nullable BigDecimal dividedInLongs(BigDecimal a, BigDecimal b) {
-        if (a.precision() > MOST_LONG_DIGITS || b.precision() > MOST_LONG_DIGITS || b.signum() == 0) {
+    private @Nullable NumberValue dividedInLongs(NumberValue other) {
+        if (decimal != null || other.decimal != null || other.unscaled == 0) {
             return null;
         }
-        long dividend = a.unscaledValue().longValue();
-        long divisor = b.unscaledValue().longValue();
-        int scale = a.scale() - b.scale();
-        while (dividend % divisor != 0) {
+        long dividend = unscaled;
+        int digits = scale - other.scale;
+        while (dividend % other.unscaled != 0) {
             if (Math.abs(dividend) > Long.MAX_VALUE / 10) {
                 return null;
             }
             dividend *= 10;
-            scale++;
+            digits++;
         }
-        return BigDecimal.valueOf(dividend / divisor, scale).stripTrailingZeros();
+        long quotient = dividend / other.unscaled;
+        while (digits > 0 && quotient % 10 == 0) {
+            quotient /= 10;
+            digits--;
+        }
+        while (digits < 0) {
+            if (Math.abs(quotient) > Long.MAX_VALUE / 10) {
+                return null;
+            }
+            quotient *= 10;
+            digits++;
+        }
+        return digits > MOST_LONG_DIGITS ? null : of(quotient, digits);
     }
 
     /**
@@ -133,27 +236,43 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
      * @throws ArithmeticException if the other is zero
      */
     public NumberValue remainder(NumberValue other) {
-        return of(number.remainder(other.number));
+        return of(decimal().remainder(other.decimal()));
     }
 
     /** {@return the number with the other sign} */
     public NumberValue negated() {
-        return new NumberValue(number.negate());
+        return decimal == null ? new NumberValue(-unscaled, scale) : new NumberValue(decimal.negate());
     }
 
     /** {@return the number with exactly that many digits after the point} */
     public NumberValue rounded(int digits, RoundingMode mode) {
-        return of(number.setScale(digits, mode));
+        if (decimal == null && digits >= 0 && digits <= MOST_LONG_DIGITS) {
+            if (digits >= scale) {
+                long raised = raised(unscaled, digits - scale);
+                if (raised != Long.MIN_VALUE) {
+                    return new NumberValue(raised, digits);
+                }
+            } else if (mode == RoundingMode.HALF_UP) {
+                long divisor = POWERS[scale - digits];
+                long quotient = unscaled / divisor;
+                long rest = Math.abs(unscaled % divisor);
+                return new NumberValue(rest >= divisor - rest ? quotient + Long.signum(unscaled) : quotient, digits);
+            }
+        }
+        return of(decimal().setScale(digits, mode));
     }
 
     /** {@return -1, 0 or 1} */
     public int sign() {
-        return number.signum();
+        return decimal == null ? Long.signum(unscaled) : decimal.signum();
     }
 
     /** {@return whether there is nothing but zeros after the point} */
     public boolean isWhole() {
-        return number.signum() == 0 || number.stripTrailingZeros().scale() <= 0;
+        if (decimal == null) {
+            return unscaled % POWERS[scale] == 0;
+        }
+        return decimal.signum() == 0 || decimal.stripTrailingZeros().scale() <= 0;
     }
 
     @Override
@@ -163,23 +282,62 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
 
     @Override
     public int compareTo(NumberValue other) {
-        return number.compareTo(other.number);
+        if (decimal == null && other.decimal == null) {
+            if (scale == other.scale) {
+                return Long.compare(unscaled, other.unscaled);
+            }
+            int common = Math.max(scale, other.scale);
+            long a = raised(unscaled, common - scale);
+            long b = raised(other.unscaled, common - other.scale);
+            if (a != Long.MIN_VALUE && b != Long.MIN_VALUE) {
+                return Long.compare(a, b);
+            }
+        }
+        return decimal().compareTo(other.decimal());
     }
 
     /** Equal by value: 1.50 equals 1.5. */
     @Override
     public boolean equals(Object other) {
-        return other instanceof NumberValue n && n.number.compareTo(number) == 0;
+        return other instanceof NumberValue n && compareTo(n) == 0;
     }
 
     @Override
     public int hashCode() {
-        return number.signum() == 0 ? 0 : number.stripTrailingZeros().hashCode();
+        if (decimal == null) {
+            long digits = unscaled;
+            int left = digits == 0 ? 0 : scale;
+            while (left > 0 && digits % 10 == 0) {
+                digits /= 10;
+                left--;
+            }
+            return Long.hashCode(digits) * 31 + left;
+        }
+        BigDecimal shortest = decimal.stripTrailingZeros();
+        NumberValue same = of(shortest);
+        return same.decimal == null ? same.hashCode() : shortest.hashCode();
     }
 
     /** {@return the number in plain digits} */
     @Override
     public String toString() {
-        return number.toPlainString();
+        if (decimal != null) {
+            return decimal.toPlainString();
+        }
+        if (scale == 0) {
+            return Long.toString(unscaled);
+        }
+        String digits = Long.toString(Math.abs(unscaled));
+        StringBuilder text = new StringBuilder(digits.length() + scale + 3);
+        if (unscaled < 0) {
+            text.append('-');
+        }
+        int whole = digits.length() - scale;
+        if (whole <= 0) {
+            text.append("0.").append("0".repeat(-whole)).append(digits);
+        } else {
+            text.append(digits, 0, whole).append('.').append(digits, whole, digits.length());
+        }
+        return text.toString();
     }
 }

@@ -1,0 +1,182 @@
+package dev.morphema.convert;
+
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.time.temporal.TemporalAccessor;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A date pattern in which each field has its place, so that it is read and printed digit by digit. A text that does not
+ * follow it to the letter is left to the general way, which then says what is wrong. Immutable.
+ */
+final class FixedPattern {
+    private static final String FIELDS = "yMdHms";
+    private static final FixedPattern ISO_SECONDS = of("yyyy-MM-dd'T'HH:mm:ss");
+    private static final int SECONDS_END = 19;
+    private static final int MOST_YEAR = 9999;
+
+    /** Digits and marks; where a field stands there is its letter. */
+    private final char[] template;
+    /** For each field where it begins, or -1. */
+    private final int[] starts;
+
+    private FixedPattern(char[] template, int[] starts) {
+        this.template = template;
+        this.starts = starts;
+    }
+
+    /** {@return the pattern, or null if its fields have no fixed places, or it lacks some of a date or time} */
+    static @Nullable FixedPattern of(String pattern) {
+        StringBuilder template = new StringBuilder();
+        StringBuilder marks = new StringBuilder();
+        int[] starts = {-1, -1, -1, -1, -1, -1};
+        boolean quoted = false;
+        for (int i = 0; i < pattern.length(); ) {
+            char c = pattern.charAt(i);
+            int field = quoted ? -1 : FIELDS.indexOf(c == 'u' ? 'y' : c);
+            if (c == '\'') {
+                quoted = !quoted;
+                i++;
+            } else if (field >= 0) {
+                int length = field == 0 ? 4 : 2;
+                int end = i;
+                while (end < pattern.length() && pattern.charAt(end) == c) {
+                    end++;
+                }
+                if (end - i != length || starts[field] >= 0) {
+                    return null;
+                }
+                starts[field] = template.length();
+                template.append("0".repeat(length));
+                marks.append(String.valueOf(FIELDS.charAt(field)).repeat(length));
+                i = end;
+            } else if (!quoted && (Character.isLetter(c) || c == '[' || c == ']') || c > 0x7F) {
+                return null;
+            } else {
+                template.append(c);
+                marks.append('\0');
+                i++;
+            }
+        }
+        boolean date = starts[0] >= 0 && starts[1] >= 0 && starts[2] >= 0;
+        boolean noDate = starts[0] < 0 && starts[1] < 0 && starts[2] < 0;
+        boolean time = starts[3] >= 0 && starts[4] >= 0;
+        boolean noTime = starts[3] < 0 && starts[4] < 0 && starts[5] < 0;
+        if (quoted || pattern.contains("''") || !(date || noDate) || !(time || noTime) || noDate && noTime) {
+            return null;
+        }
+        for (int i = 0; i < template.length(); i++) {
+            if (marks.charAt(i) != '\0') {
+                template.setCharAt(i, '\0');
+            }
+        }
+        return new FixedPattern(template.toString().toCharArray(), starts);
+    }
+
+    /** {@return the date, time or datetime of a text, or null if it does not follow the pattern to the letter} */
+    @Nullable
+    TemporalAccessor parse(String text) {
+        return text.length() == template.length ? parseStart(text) : null;
+    }
+
+    private @Nullable TemporalAccessor parseStart(String text) {
+        for (int i = 0; i < template.length; i++) {
+            char c = text.charAt(i);
+            if (template[i] == '\0' ? c < '0' || c > '9' : c != template[i]) {
+                return null;
+            }
+        }
+        try {
+            LocalDate date = starts[0] < 0
+                    ? null
+                    : LocalDate.of(
+                            two(text, starts[0]) * 100 + two(text, starts[0] + 2), field(text, 1), field(text, 2));
+            if (starts[3] < 0) {
+                return date;
+            }
+            LocalTime time = LocalTime.of(field(text, 3), field(text, 4), starts[5] < 0 ? 0 : field(text, 5));
+            return date == null ? time : LocalDateTime.of(date, time);
+        } catch (DateTimeException e) {
+            // no such day or time: the general way tells so in its own words
+            return null;
+        }
+    }
+
+    private int field(String text, int field) {
+        return two(text, starts[field]);
+    }
+
+    private static int two(String text, int at) {
+        return (text.charAt(at) - '0') * 10 + text.charAt(at + 1) - '0';
+    }
+
+    /** {@return a datetime as ISO 8601 writes it with seconds, with or without offset; null if it is written otherwise} */
+    static @Nullable TemporalAccessor isoDateTime(String text) {
+        int length = text.length();
+        if (length == SECONDS_END) {
+            return ISO_SECONDS.parse(text);
+        }
+        boolean utc = length == SECONDS_END + 1 && text.charAt(SECONDS_END) == 'Z';
+        if (!utc && !(length == SECONDS_END + 6 && isOffset(text))) {
+            return null;
+        }
+        TemporalAccessor local = ISO_SECONDS.parseStart(text);
+        if (local == null) {
+            return null;
+        }
+        return OffsetDateTime.of((LocalDateTime) local, utc ? ZoneOffset.UTC : offset(text));
+    }
+
+    private static boolean isOffset(String text) {
+        char sign = text.charAt(SECONDS_END);
+        boolean digits = text.charAt(22) == ':';
+        for (int i : new int[] {20, 21, 23, 24}) {
+            digits &= text.charAt(i) >= '0' && text.charAt(i) <= '9';
+        }
+        return digits && (sign == '+' || sign == '-') && two(text, 20) < 18 && two(text, 23) < 60;
+    }
+
+    private static ZoneOffset offset(String text) {
+        int sign = text.charAt(SECONDS_END) == '-' ? -1 : 1;
+        return ZoneOffset.ofHoursMinutes(sign * two(text, 20), sign * two(text, 23));
+    }
+
+    /** {@return the text of a date, time or datetime, or null if the general way must print it} */
+    @Nullable
+    String print(TemporalAccessor value) {
+        LocalDateTime local = value instanceof LocalDateTime datetime
+                ? datetime
+                : value instanceof OffsetDateTime offset ? offset.toLocalDateTime() : null;
+        LocalDate date = local == null ? value instanceof LocalDate d ? d : null : local.toLocalDate();
+        LocalTime time = local == null ? value instanceof LocalTime t ? t : null : local.toLocalTime();
+        boolean lacks = starts[0] >= 0 && (date == null || date.getYear() < 0 || date.getYear() > MOST_YEAR)
+                || starts[3] >= 0 && time == null;
+        if (lacks) {
+            return null;
+        }
+        char[] text = template.clone();
+        if (starts[0] >= 0 && date != null) {
+            put(text, starts[0], date.getYear() / 100);
+            put(text, starts[0] + 2, date.getYear() % 100);
+            put(text, starts[1], date.getMonthValue());
+            put(text, starts[2], date.getDayOfMonth());
+        }
+        if (starts[3] >= 0 && time != null) {
+            put(text, starts[3], time.getHour());
+            put(text, starts[4], time.getMinute());
+            if (starts[5] >= 0) {
+                put(text, starts[5], time.getSecond());
+            }
+        }
+        return new String(text);
+    }
+
+    private static void put(char[] text, int at, int value) {
+        text[at] = (char) ('0' + value / 10);
+        text[at + 1] = (char) ('0' + value % 10);
+    }
+}
