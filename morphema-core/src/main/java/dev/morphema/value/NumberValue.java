@@ -340,4 +340,36 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
         }
         return text.toString();
     }
+
+    /**
+     * Prints the number in plain digits, if they are few, as ASCII.
+     *
+     * @param into with room for 24 bytes
+     * @return where the digits end, or -1 if there are more; then nothing was printed
+     */
+    public int printed(byte[] into, int from) {
+        if (decimal != null) {
+            return -1;
+        }
+        int at = from;
+        if (unscaled < 0) {
+            into[at++] = '-';
+        }
+        long rest = Math.abs(unscaled);
+        int digits = 1;
+        while (digits < POWERS.length && rest >= POWERS[digits]) {
+            digits++;
+        }
+        int end = at + Math.max(digits, scale + 1) + (scale > 0 ? 1 : 0);
+        int point = scale > 0 ? end - 1 - scale : -1;
+        for (int i = end - 1; i >= at; i--) {
+            if (i == point) {
+                into[i] = '.';
+            } else {
+                into[i] = (byte) ('0' + rest % 10);
+                rest /= 10;
+            }
+        }
+        return end;
+    }
 }

@@ -2,6 +2,7 @@ package dev.morphema.json;
 
 import dev.morphema.format.Options;
 import dev.morphema.format.TargetFormat.DocumentWriter;
+import dev.morphema.formats.ByteSink;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -11,83 +12,60 @@ import dev.morphema.value.NumberValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayDeque;
-import java.util.Deque;
-import tools.jackson.core.JacksonException;
-import tools.jackson.core.JsonGenerator;
-import tools.jackson.core.ObjectWriteContext;
-import tools.jackson.core.PrettyPrinter;
-import tools.jackson.core.SerializableString;
-import tools.jackson.core.StreamWriteFeature;
-import tools.jackson.core.exc.JacksonIOException;
-import tools.jackson.core.io.SerializedString;
-import tools.jackson.core.json.JsonFactory;
-import tools.jackson.core.util.DefaultIndenter;
-import tools.jackson.core.util.DefaultPrettyPrinter;
-import tools.jackson.core.util.Separators;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
 
-/** Writes one JSON document, or the records of a list each on its own line. */
+/**
+ * Writes one JSON document (RFC 8259), or the records of a list each on its own line. Bytes go straight into the buffer of
+ * the output: most of a document is names that were encoded once.
+ */
 final class JsonDocumentWriter implements DocumentWriter {
     private static final FieldName TEXT = FieldName.of("text");
     private static final int DEFAULT_INDENT = 2;
 
-    private static final JsonFactory FACTORY = JsonFactory.builder()
-            .disable(StreamWriteFeature.AUTO_CLOSE_TARGET)
-            .disable(StreamWriteFeature.FLUSH_PASSED_TO_STREAM)
-            .build();
+    /** Names that are data may be any number; more than so many are encoded each time. */
+    private static final int MOST_NAMES = 1_000;
 
-    private final OutputStream out;
-    private final JsonGenerator generator;
+    private static final byte[][] ESCAPED = escaped();
+    private static final ByteSink.Escape ESCAPE = new ByteSink.Escape(ESCAPED);
+    private static final byte[] TRUE = ByteSink.bytes("true");
+    private static final byte[] FALSE = ByteSink.bytes("false");
+    private static final byte[] NULL = ByteSink.bytes("null");
+
+    private final ByteSink out;
     private final boolean lines;
     private final boolean writesMissing;
-    /** For each open record, whether its own text was written; several pieces of text cannot be joined afterwards. */
-    private final Deque<Boolean> texts = new ArrayDeque<>();
+    private final byte[] indent;
+    private final Map<FieldName, byte[]> names = new HashMap<>();
+    /** How many records and lists are open, and for each whether it has something in it, and a text of its own. */
+    private int depth;
 
-    private int lists;
-    private int records;
+    private boolean[] filled = new boolean[16];
+    private boolean[] texts = new boolean[16];
+    /** The list of a document with one record a line has no brackets of its own. */
+    private boolean bare;
+    /** A name was written, so what comes next needs no comma. */
+    private boolean named;
 
     JsonDocumentWriter(OutputStream out, Options options, boolean lines) {
-        this.out = out;
+        this.out = new ByteSink(out);
         this.lines = lines;
         this.writesMissing = options.text("missing", "absent").equals("null");
-        int indent = lines ? 0 : options.count("indent", DEFAULT_INDENT);
-        this.generator = FACTORY.createGenerator(new Context(indent, lines), out);
+        this.indent = ByteSink.bytes(" ".repeat(lines ? 0 : options.count("indent", DEFAULT_INDENT)));
     }
 
-    /** How the generator lays out what it writes; the same on every machine. */
-    private static final class Context extends ObjectWriteContext.Base {
-        private final boolean pretty;
-        private final DefaultPrettyPrinter printer;
-        private final boolean lines;
-
-        Context(int indent, boolean lines) {
-            this.pretty = indent > 0;
-            this.lines = lines;
-            DefaultIndenter indenter = new DefaultIndenter(" ".repeat(indent), "\n");
-            this.printer = new DefaultPrettyPrinter(Separators.createDefaultInstance()
-                            .withObjectNameValueSpacing(Separators.Spacing.AFTER)
-                            .withObjectEmptySeparator("")
-                            .withArrayEmptySeparator(""))
-                    .withObjectIndenter(indenter)
-                    .withArrayIndenter(indenter);
+    private static byte[][] escaped() {
+        byte[][] written = new byte[128][];
+        for (int c = 0; c < ' '; c++) {
+            written[c] = ByteSink.bytes(String.format("\\u%04X", c));
         }
-
-        @Override
-        public PrettyPrinter getPrettyPrinter() {
-            return pretty ? printer : null;
+        String shortForms = "\bb\tt\nn\ff\rr\"\"\\\\";
+        for (int i = 0; i < shortForms.length(); i += 2) {
+            written[shortForms.charAt(i)] = ByteSink.bytes("\\" + shortForms.charAt(i + 1));
         }
-
-        @Override
-        public boolean hasPrettyPrinter() {
-            return pretty;
-        }
-
-        @Override
-        public SerializableString getRootValueSeparator(SerializableString fallback) {
-            return lines ? new SerializedString("\n") : fallback;
-        }
+        return written;
     }
 
     @Override
@@ -95,68 +73,128 @@ final class JsonDocumentWriter implements DocumentWriter {
         return writesMissing;
     }
 
-    private void guarded(Runnable writing) {
-        try {
-            writing.run();
-        } catch (JacksonIOException e) {
-            throw new UncheckedIOException(e.getCause());
-        } catch (JacksonException e) {
-            throw new ProblemException(
-                    Problem.error(Code.NOT_WRITABLE, "This cannot be written as JSON: " + e.getOriginalMessage()), e);
+    /** What stands before a name or an item. */
+    private void begin() {
+        if (named) {
+            named = false;
+            return;
+        }
+        if (depth == 0) {
+            return;
+        }
+        if (filled[depth]) {
+            out.write(',');
+        }
+        filled[depth] = true;
+        newLine();
+    }
+
+    private void newLine() {
+        if (indent.length > 0) {
+            out.write('\n');
+            for (int i = 0; i < depth; i++) {
+                out.write(indent);
+            }
+        }
+    }
+
+    private void open(char bracket) {
+        begin();
+        out.write(bracket);
+        depth++;
+        if (depth == filled.length) {
+            filled = Arrays.copyOf(filled, depth * 2);
+            texts = Arrays.copyOf(texts, depth * 2);
+        }
+        filled[depth] = false;
+        texts[depth] = false;
+    }
+
+    private void close(char bracket) {
+        boolean any = filled[depth];
+        depth--;
+        if (any) {
+            newLine();
+        }
+        out.write(bracket);
+        endValue();
+    }
+
+    private void endValue() {
+        if (lines && depth == 0) {
+            out.write('\n');
         }
     }
 
     @Override
     public void beginRecord() {
-        guarded(generator::writeStartObject);
-        texts.push(false);
+        open('{');
     }
 
     @Override
     public void endRecord() {
-        texts.pop();
-        guarded(generator::writeEndObject);
-        records++;
+        close('}');
     }
 
     @Override
     public void beginList() {
-        // The records of a document with one a line stand side by side.
-        if (!lines || lists > 0 || !texts.isEmpty()) {
-            guarded(generator::writeStartArray);
+        if (lines && depth == 0 && !bare) {
+            bare = true;
+        } else {
+            open('[');
         }
-        lists++;
     }
 
     @Override
     public void endList() {
-        lists--;
-        if (!lines || lists > 0 || !texts.isEmpty()) {
-            guarded(generator::writeEndArray);
+        if (bare && depth == 0) {
+            bare = false;
+        } else {
+            close(']');
         }
     }
 
     @Override
     public void field(FieldName name) {
-        guarded(() -> generator.writeName(name.local()));
+        begin();
+        named = true;
+        byte[] encoded = names.get(name);
+        if (encoded != null) {
+            out.write(encoded);
+        } else if (names.size() < MOST_NAMES) {
+            encoded = encoded(name);
+            names.put(name, encoded);
+            out.write(encoded);
+        } else {
+            out.write(encoded(name));
+        }
+    }
+
+    private byte[] encoded(FieldName name) {
+        StringBuilder text = new StringBuilder("\"");
+        for (int i = 0; i < name.local().length(); i++) {
+            char c = name.local().charAt(i);
+            byte[] escaped = c < ESCAPED.length ? ESCAPED[c] : null;
+            text.append(escaped == null ? String.valueOf(c) : new String(escaped, StandardCharsets.US_ASCII));
+        }
+        return ByteSink.bytes(text.append(indent.length > 0 ? "\": " : "\":").toString());
     }
 
     @Override
     public void value(Value value) {
-        if (texts.isEmpty()) {
-            records++;
+        begin();
+        if (value instanceof NumberValue number) {
+            out.write(number);
+        } else if (value instanceof BooleanValue truth) {
+            out.write(truth.isTrue() ? TRUE : FALSE);
+        } else if (value.isNothing()) {
+            out.write(NULL);
+        } else {
+            out.write('"');
+            out.write(value.toString(), ESCAPE);
+            out.write('"');
         }
-        guarded(() -> {
-            if (value instanceof NumberValue number) {
-                generator.writeNumber(number.toString());
-            } else if (value instanceof BooleanValue truth) {
-                generator.writeBoolean(truth.isTrue());
-            } else if (value.isNothing()) {
-                generator.writeNull();
-            } else {
-                generator.writeString(value.toString());
-            }
-        });
+        endValue();
     }
 
     @Override
@@ -167,21 +205,21 @@ final class JsonDocumentWriter implements DocumentWriter {
 
     @Override
     public void text(Value value) {
-        if (Boolean.TRUE.equals(texts.pop())) {
+        if (texts[depth]) {
             throw new ProblemException(
                     Problem.error(Code.NOT_WRITABLE, "A record in JSON has one text of its own, this is a second.")
                             .withHelp("put both into one template: = \"{a} {b}\""));
         }
-        texts.push(true);
+        texts[depth] = true;
         field(TEXT);
         value(value);
     }
 
     @Override
     public void finish() throws IOException {
-        guarded(generator::close);
-        if (!lines || records > 0) {
-            out.write("\n".getBytes(StandardCharsets.UTF_8));
+        if (!lines) {
+            out.write('\n');
         }
+        out.flush();
     }
 }
