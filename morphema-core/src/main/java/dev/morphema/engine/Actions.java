@@ -98,8 +98,16 @@ final class Actions {
                 }
                 value = Nothing.NULL;
             }
-            Value written = value;
-            rule.guarded(() -> ValueWriter.field(name, written, out));
+            try {
+                if (name.attribute() || !value.kind().isScalar()) {
+                    ValueWriter.field(name, value, out);
+                } else {
+                    out.field(name);
+                    out.value(value);
+                }
+            } catch (ProblemException e) {
+                throw rule.node().located(e);
+            }
         }
 
         private Value kept(Content.Rule rule, Frame frame) {

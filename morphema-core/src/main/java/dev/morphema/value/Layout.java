@@ -1,6 +1,7 @@
 package dev.morphema.value;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -24,7 +25,7 @@ public final class Layout {
     private static final int LARGEST_SHARED = 128;
 
     private final List<FieldName> names;
-    private final List<@Nullable Converter> converters;
+    private final @Nullable Converter[] converters;
     private final Map<FieldName, Integer> slots;
     private final Function<FieldName, @Nullable Converter> types;
     private final Map<FieldName, Layout> next = new ConcurrentHashMap<>();
@@ -35,7 +36,7 @@ public final class Layout {
 
     private Layout(
             List<FieldName> names,
-            List<@Nullable Converter> converters,
+            @Nullable Converter[] converters,
             Map<FieldName, Integer> slots,
             Function<FieldName, @Nullable Converter> types,
             AtomicInteger family) {
@@ -50,7 +51,7 @@ public final class Layout {
 
     /** {@return a layout without fields, that asks for the declared type of each field that is added} */
     public static Layout start(Function<FieldName, @Nullable Converter> types) {
-        return new Layout(List.of(), List.of(), Map.of(), types, new AtomicInteger());
+        return new Layout(List.of(), new Converter[0], Map.of(), types, new AtomicInteger());
     }
 
     /** {@return a layout with just these fields} */
@@ -62,7 +63,7 @@ public final class Layout {
     /** {@return this layout with more fields} */
     public Layout withAll(List<FieldName> more) {
         List<FieldName> allNames = new ArrayList<>(names);
-        List<@Nullable Converter> allConverters = new ArrayList<>(converters);
+        List<@Nullable Converter> allConverters = new ArrayList<>(Arrays.asList(converters));
         Map<FieldName, Integer> allSlots = new HashMap<>(slots);
         for (FieldName name : more) {
             if (allSlots.putIfAbsent(name, allNames.size()) == null) {
@@ -70,7 +71,7 @@ public final class Layout {
                 allConverters.add(types.apply(name));
             }
         }
-        return new Layout(allNames, allConverters, allSlots, types, family);
+        return new Layout(allNames, allConverters.toArray(Converter[]::new), allSlots, types, family);
     }
 
     /** {@return this layout with one more field at its end, shared by all who ask for it; null if too many are shared} */
@@ -119,7 +120,7 @@ public final class Layout {
 
     @Nullable
     Converter converter(int slot) {
-        return converters.get(slot);
+        return converters[slot];
     }
 
     @Override

@@ -43,6 +43,15 @@ public final class RecordValue implements Value {
      */
     public record Part(@Nullable FieldName name, Value value) {}
 
+    /**
+     * {@return a record of an input}
+     *
+     * @param values one for each slot of the layout, or null; the record's own from now on
+     */
+    public static RecordValue of(Layout layout, @Nullable Value[] values, Origin origin) {
+        return new RecordValue(layout, values, origin, null, null);
+    }
+
     /** {@return a builder of a record that grows with the fields it is given} */
     public static Builder builder() {
         return new Builder(Layout.EMPTY, null);

@@ -15,6 +15,7 @@ import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -34,11 +35,15 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     private @Nullable Projection projection;
     private Layout layout = Layout.EMPTY;
     /** The slot of each column; grows with the longest row if there are no names. */
-    private final List<Integer> slots = new ArrayList<>();
+    private int[] slots = new int[0];
 
     private boolean named;
     private long number;
     private long line;
+    /** Whether two columns have the same name, so that a field can have two values. */
+    private boolean repeated;
+
+    private @Nullable Value[] cells = new Value[0];
     private RecordValue.Builder record = RecordValue.builder();
 
     CsvRowHandler(String input, long skippedLines, boolean trim, boolean blankIsAbsent) {
@@ -79,7 +84,11 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             layout = layout.withAll(List.of(field));
             slot = layout.slot(field);
         }
-        slots.add(slot < 0 ? NOT_WANTED : slot);
+        for (int other : slots) {
+            repeated |= slot >= 0 && other == slot;
+        }
+        slots = Arrays.copyOf(slots, slots.length + 1);
+        slots[slots.length - 1] = slot < 0 ? NOT_WANTED : slot;
     }
 
     /** {@return the line on which the row at hand begins} */
@@ -92,7 +101,11 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         line = startingLineNumber + skippedLines;
         if (begun) {
             number++;
-            record = RecordValue.builder(layout, new Origin(input, number, line));
+            if (repeated) {
+                record = RecordValue.builder(layout, new Origin(input, number, line));
+            } else {
+                cells = new Value[layout.size()];
+            }
         } else {
             header.clear();
         }
@@ -104,34 +117,24 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             header.add(new String(buffer, offset, length));
             return;
         }
-        if (column >= slots.size()) {
+        if (column >= slots.length) {
             if (named) {
                 refuseExtra(buffer, offset, length);
                 return;
             }
             addColumn("column" + (column + 1));
-            record = grown();
+            cells = Arrays.copyOf(cells, layout.size());
         }
-        int slot = slots.get(column);
-        if (slot != NOT_WANTED) {
-            Value value = cell(buffer, offset, length, quoted);
-            if (value != Nothing.ABSENT) {
-                record.add(slot, value);
-            }
+        int slot = slots[column];
+        if (slot == NOT_WANTED) {
+            return;
         }
-    }
-
-    /** The record so far, with room for one more column. */
-    private RecordValue.Builder grown() {
-        RecordValue before = record.build();
-        RecordValue.Builder builder = RecordValue.builder(layout, before.origin());
-        for (int i = 0; i < before.layout().size(); i++) {
-            Value value = before.get(i);
-            if (value != Nothing.ABSENT) {
-                builder.set(i, value);
-            }
+        Value value = cell(buffer, offset, length, quoted);
+        if (!repeated) {
+            cells[slot] = value;
+        } else if (value != Nothing.ABSENT) {
+            record.add(slot, value);
         }
-        return builder;
     }
 
     private Value cell(char[] buffer, int offset, int length, boolean quoted) {
@@ -146,7 +149,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         String text = new String(buffer, offset, length);
         if (!WhiteSpace.isBlank(text)) {
             throw new ProblemException(
-                    Problem.error(Code.BAD_CSV, "This row has more cells than there are columns: " + slots.size() + ".")
+                    Problem.error(Code.BAD_CSV, "This row has more cells than there are columns: " + slots.length + ".")
                             .in(new InputLocation(input, number, line, 0, null, null))
                             .withValue(text)
                             .withHelp(
@@ -156,6 +159,9 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     @Override
     protected Value buildRecord() {
-        return begun ? record.build() : RecordValue.EMPTY;
+        if (!begun) {
+            return RecordValue.EMPTY;
+        }
+        return repeated ? record.build() : RecordValue.of(layout, cells, new Origin(input, number, line));
     }
 }

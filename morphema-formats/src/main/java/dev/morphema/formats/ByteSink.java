@@ -13,8 +13,11 @@ import java.nio.charset.StandardCharsets;
 public final class ByteSink {
     private static final int SIZE = 1 << 13;
 
-    /** No character takes more, nor does a number that is written into the buffer. */
-    private static final int MOST_AT_ONCE = 48;
+    /** No character takes more bytes, escaped or not. */
+    private static final int MOST_FOR_ONE = 6;
+
+    /** Nor does a number that is written into the buffer. */
+    private static final int MOST_FOR_NUMBER = 24;
 
     private static final char REPLACEMENT = '\uFFFD';
 
@@ -32,7 +35,7 @@ public final class ByteSink {
     public static final class Escape {
         private final byte[][] written;
 
-        /** @param written for each ASCII character what stands for it, or null if it stands for itself */
+        /** @param written for each ASCII character what stands for it, at most 6 bytes; null if it stands for itself */
         public Escape(byte[][] written) {
             this.written = written.clone();
         }
@@ -66,7 +69,7 @@ public final class ByteSink {
 
     /** Writes a number in plain digits. */
     public void write(NumberValue number) {
-        if (SIZE - at < MOST_AT_ONCE) {
+        if (SIZE - at < MOST_FOR_NUMBER) {
             drain();
         }
         int end = number.printed(buffer, at);
@@ -92,39 +95,38 @@ public final class ByteSink {
     }
 
     private void write(int count, byte[][] written) {
+        if (SIZE - at < count * MOST_FOR_ONE) {
+            drain();
+        }
+        byte[] into = buffer;
+        int to = at;
         for (int i = 0; i < count; i++) {
-            if (SIZE - at < 4) {
-                drain();
-            }
             char c = chars[i];
             if (c < 0x80) {
                 byte[] other = written[c];
                 if (other == null) {
-                    buffer[at++] = (byte) c;
+                    into[to++] = (byte) c;
                 } else {
-                    write(other);
+                    System.arraycopy(other, 0, into, to, other.length);
+                    to += other.length;
                 }
             } else if (c < 0x800) {
-                buffer[at++] = (byte) (0xC0 | c >> 6);
-                buffer[at++] = (byte) (0x80 | c & 0x3F);
-            } else if (!Character.isSurrogate(c)) {
-                three(c);
+                into[to++] = (byte) (0xC0 | c >> 6);
+                into[to++] = (byte) (0x80 | c & 0x3F);
             } else if (Character.isHighSurrogate(c) && i + 1 < count && Character.isLowSurrogate(chars[i + 1])) {
                 int code = Character.toCodePoint(c, chars[++i]);
-                buffer[at++] = (byte) (0xF0 | code >> 18);
-                buffer[at++] = (byte) (0x80 | code >> 12 & 0x3F);
-                buffer[at++] = (byte) (0x80 | code >> 6 & 0x3F);
-                buffer[at++] = (byte) (0x80 | code & 0x3F);
+                into[to++] = (byte) (0xF0 | code >> 18);
+                into[to++] = (byte) (0x80 | code >> 12 & 0x3F);
+                into[to++] = (byte) (0x80 | code >> 6 & 0x3F);
+                into[to++] = (byte) (0x80 | code & 0x3F);
             } else {
-                three(REPLACEMENT);
+                char whole = Character.isSurrogate(c) ? REPLACEMENT : c;
+                into[to++] = (byte) (0xE0 | whole >> 12);
+                into[to++] = (byte) (0x80 | whole >> 6 & 0x3F);
+                into[to++] = (byte) (0x80 | whole & 0x3F);
             }
         }
-    }
-
-    private void three(char c) {
-        buffer[at++] = (byte) (0xE0 | c >> 12);
-        buffer[at++] = (byte) (0x80 | c >> 6 & 0x3F);
-        buffer[at++] = (byte) (0x80 | c & 0x3F);
+        at = to;
     }
 
     private void drain() {

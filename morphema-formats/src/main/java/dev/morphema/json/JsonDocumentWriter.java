@@ -3,6 +3,7 @@ package dev.morphema.json;
 import dev.morphema.format.Options;
 import dev.morphema.format.TargetFormat.DocumentWriter;
 import dev.morphema.formats.ByteSink;
+import dev.morphema.formats.EncodedNames;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -14,8 +15,6 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import java.util.HashMap;
-import java.util.Map;
 
 /**
  * Writes one JSON document (RFC 8259), or the records of a list each on its own line. Bytes go straight into the buffer of
@@ -24,9 +23,6 @@ import java.util.Map;
 final class JsonDocumentWriter implements DocumentWriter {
     private static final FieldName TEXT = FieldName.of("text");
     private static final int DEFAULT_INDENT = 2;
-
-    /** Names that are data may be any number; more than so many are encoded each time. */
-    private static final int MOST_NAMES = 1_000;
 
     private static final byte[][] ESCAPED = escaped();
     private static final ByteSink.Escape ESCAPE = new ByteSink.Escape(ESCAPED);
@@ -38,7 +34,7 @@ final class JsonDocumentWriter implements DocumentWriter {
     private final boolean lines;
     private final boolean writesMissing;
     private final byte[] indent;
-    private final Map<FieldName, byte[]> names = new HashMap<>();
+    private final EncodedNames names = new EncodedNames(this::encoded);
     /** How many records and lists are open, and for each whether it has something in it, and a text of its own. */
     private int depth;
 
@@ -158,16 +154,7 @@ final class JsonDocumentWriter implements DocumentWriter {
     public void field(FieldName name) {
         begin();
         named = true;
-        byte[] encoded = names.get(name);
-        if (encoded != null) {
-            out.write(encoded);
-        } else if (names.size() < MOST_NAMES) {
-            encoded = encoded(name);
-            names.put(name, encoded);
-            out.write(encoded);
-        } else {
-            out.write(encoded(name));
-        }
+        out.write(names.of(name));
     }
 
     private byte[] encoded(FieldName name) {
