@@ -2,6 +2,7 @@ package dev.morphema;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.problem.ProblemException;
 import java.util.List;
 import java.util.stream.Collectors;
 import net.jqwik.api.Arbitraries;
@@ -108,5 +109,57 @@ class EngineProperties {
                 .contains("x, each A.m: one record at a time");
         assertThat(Language.run(declarations + clauses + "\nrequire count(x..m) >= 0 else \"never\"\n}\n", inputs))
                 .isEqualTo(streamed);
+    }
+
+    @Provide
+    Arbitrary<String> totals() {
+        List<String> uses = List.of(
+                "count(rs)",
+                "sum(rs.n)",
+                "max(rs.l)",
+                "join(rs.l, \"+\")",
+                "count(distinct(rs.l))",
+                "first(rs).l",
+                "last(rs).n",
+                "nth(rs, 2).l",
+                "sum(x.n * 2 for x in rs where x.l != \"b\")",
+                "join([sum(x.n for x in rs), first(rs.n)], \"/\")",
+                "sum(number(x.l) for x in rs where x.l == \"\" or x.k == \"b\") ?? 0",
+                "[sorted(rs.l)]");
+        List<String> loops = List.of(
+                "",
+                "in for q in rs group by q.l as qs { l = l2  c = count(qs)  s = sum(qs.n) }",
+                "in for q in rs where exists(q.n) group by b = (q.n > 2) as qs sort by count(qs) desc => \"{b} {max(qs.n)}\"",
+                "in for q in rs let d = q.l group runs by d = d as qs { d = d  n = sum(qs.n)  i for z in qs group by z.k as zs => count(zs) }",
+                "in for q in rs group from q.l == \"a\" as qs => count(qs)",
+                "in for q in rs for t in [q.l, q.n] group by t = text(t) as qs => \"{t}{count(qs)}\"");
+        List<String> groups = List.of(
+                "group by r.k as rs",
+                "group runs by r.k as rs",
+                "group by r.k, r.l as rs sort by count(rs) desc",
+                "group by r.k as rs where count(rs) > 1",
+                "let m = r.n group by r.k as rs distinct by count(rs)");
+        return Combinators.combine(
+                        Arbitraries.of(groups), Arbitraries.of(uses), Arbitraries.of(uses), Arbitraries.of(loops))
+                .as((g, a, b, l) -> g + " {\n a = " + a + "\n b = " + b + "\n "
+                        + l.replace("q.l as qs { l = l2 ", "l2 = q.l as qs { l = l2 ") + "%s\n}\n");
+    }
+
+    /** The text that a run gives, or the problem that it ends with. */
+    private static String outcome(String body, String rows) {
+        try {
+            return run("", body, rows);
+        } catch (ProblemException e) {
+            return e.problem().code() + " " + e.problem().message() + " "
+                    + e.problem().input();
+        }
+    }
+
+    @Property(tries = 600)
+    void totalsThatAreKeptUpAreThoseOfTheMembers(@ForAll("rows") String rows, @ForAll("totals") String totals) {
+        String keptUp = outcome("list for r in m " + String.format(totals, ""), rows);
+        String ofMembers =
+                outcome("list for r in m " + String.format(totals, "\n if count([rs]) < 0 { never = 1 }"), rows);
+        assertThat(keptUp).isEqualTo(ofMembers);
     }
 }

@@ -217,7 +217,7 @@ class RunningTest {
                         read d: as a whole, since it is not just the outermost loop of targets; fields {calls}
                         write a: json
                           for each of heavy
-                          group by r.ship, holding the members
+                          group by r.ship, keeping up sum(rs.kg)
                           sort by sum(rs.kg), holding all turns
                           stop after 2
                         write b: csv

@@ -11,6 +11,8 @@ import dev.morphema.syntax.Span;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
 import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** Calls of functions and defines. */
 final class CallNodes {
@@ -92,17 +94,58 @@ final class CallNodes {
 
         @Override
         Value compute(Frame frame) {
+            Function.Accumulator accumulator = start(frame);
+            if (accumulator != null) {
+                feed(frame, accumulator);
+            }
+            return result(accumulator);
+        }
+
+        /** {@return an accumulator, or null if another argument has no value, so that the result is absent} */
+        Function.@Nullable Accumulator start(Frame frame) {
             Value[] values = new Value[others.length];
             for (int i = 0; i < values.length; i++) {
                 Value value = others[i].scalar(frame);
                 values[i] = value.isNothing() ? value : taken(others[i], wants[i + 1], value);
                 if (value.isNothing()) {
-                    return Nothing.ABSENT;
+                    return null;
                 }
             }
-            Function.Accumulator accumulator = starter.start(values);
-            items.each(frame, value -> value.isNothing() || accumulator.add(value));
-            return accumulator.result();
+            return starter.start(values);
+        }
+
+        /** Gives the items that there are now to an accumulator; says whether it wants more. */
+        boolean feed(Frame frame, Function.Accumulator accumulator) {
+            return items.each(frame, value -> value.isNothing() || accumulator.add(value));
+        }
+
+        Value result(Function.@Nullable Accumulator accumulator) {
+            try {
+                return accumulator == null ? Nothing.ABSENT : accumulator.result();
+            } catch (ProblemException e) {
+                throw located(e);
+            }
+        }
+    }
+
+    /** A function over the members of a group, which is kept up to date while they come. */
+    static final class Running extends Node {
+        private final Aggregate aggregate;
+        private final GroupUse use;
+        private final int index;
+
+        Running(Aggregate aggregate, GroupUse use) {
+            super(aggregate.span());
+            this.aggregate = aggregate;
+            this.use = use;
+            this.index = use.add(aggregate);
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            return use.keeps()
+                    ? aggregate.compute(frame)
+                    : ((GroupState) Objects.requireNonNull(frame.held(use.slot()))).result(index);
         }
     }
 

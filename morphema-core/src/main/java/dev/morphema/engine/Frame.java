@@ -8,7 +8,9 @@ import org.jspecify.annotations.Nullable;
 /** The values of the names of one target, let or call while it runs. Not thread-safe. */
 final class Frame {
     private final RunState run;
-    private final @Nullable Value[] slots;
+    /** Values, and states of groups under the names of their members. */
+    private final @Nullable Object[] slots;
+
     private final @Nullable Frame caller;
     private final List<Node> arguments;
     private final int depth;
@@ -19,7 +21,7 @@ final class Frame {
 
     private Frame(RunState run, int size, @Nullable Frame caller, List<Node> arguments, int depth) {
         this.run = run;
-        this.slots = new Value[size];
+        this.slots = new Object[size];
         this.caller = caller;
         this.arguments = arguments;
         this.depth = depth;
@@ -41,11 +43,17 @@ final class Frame {
 
     @Nullable
     Value get(int slot) {
+        return (Value) slots[slot];
+    }
+
+    /** {@return what is in a slot: a value, the state of a group, or null} */
+    @Nullable
+    Object held(int slot) {
         return slots[slot];
     }
 
-    void set(int slot, @Nullable Value value) {
-        slots[slot] = value;
+    void set(int slot, @Nullable Object valueOrState) {
+        slots[slot] = valueOrState;
     }
 
     void clear(int[] emptied) {
@@ -56,7 +64,7 @@ final class Frame {
 
     /** {@return an argument, calculated in the caller's frame when it is first asked for} */
     Value argument(int slot) {
-        Value value = slots[slot];
+        Value value = (Value) slots[slot];
         if (value == null) {
             value = arguments.get(slot).eval(Objects.requireNonNull(caller));
             slots[slot] = value;

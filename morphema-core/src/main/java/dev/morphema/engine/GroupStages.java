@@ -4,6 +4,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Comparison;
+import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
@@ -17,21 +18,46 @@ import org.jspecify.annotations.Nullable;
 final class GroupStages {
     private GroupStages() {}
 
-    /** The keys and members of one group. */
-    private record Group(Value[] keys, List<Value> members) {}
+    /** One group: its keys, and either its members or what is kept up to date of them. */
+    private static final class Group {
+        private final Value[] keys;
+        private final @Nullable List<Value> members;
+        private final @Nullable GroupState state;
 
-    /** Where the keys and members of a group go. */
-    record Names(int[] keys, int members) {
+        private Group(Value[] keys, @Nullable List<Value> members, @Nullable GroupState state) {
+            this.keys = keys;
+            this.members = members;
+            this.state = state;
+        }
+    }
+
+    /** Where the keys and members of a group go, and what is wanted of the members. */
+    record Names(int[] keys, GroupUse use) {
+        private Group begin(Value[] values, Frame frame, Value first) {
+            return use.keeps()
+                    ? new Group(values, new ArrayList<>(), null)
+                    : new Group(values, null, new GroupState(use, frame, first));
+        }
+
+        private void add(Group group, Frame frame, Value member) {
+            if (group.members != null) {
+                group.members.add(member);
+            } else if (group.state != null) {
+                // A list that is a member is one thing, not its items.
+                frame.set(use.slot(), member instanceof ListValue ? new Many(List.of(member)) : member);
+                group.state.add(frame, member);
+            }
+        }
+
         private boolean pass(Group group, Frame frame, Flow next) {
             for (int i = 0; i < keys.length; i++) {
-                frame.set(keys[i], group.keys()[i]);
+                frame.set(keys[i], group.keys[i]);
             }
-            Many all = new Many(group.members());
-            frame.set(members, all);
+            frame.set(use.slot(), group.members == null ? group.state : new Many(group.members));
             try {
                 return next.turn();
             } catch (ProblemException e) {
-                throw LoopPlan.placed(e, all);
+                throw LoopPlan.placed(e, group.state == null ? new Many(group.members) : group.state.first());
             }
         }
     }
@@ -40,7 +66,7 @@ final class GroupStages {
     record By(Stages.Keys keys, Node member, Names names) implements Stage {
         @Override
         public String describe() {
-            return "group by " + keys.written() + ", holding the members";
+            return "group by " + keys.written() + ", " + names.use().describe();
         }
 
         @Override
@@ -51,9 +77,14 @@ final class GroupStages {
                 @Override
                 public boolean turn() {
                     Value[] values = keys.values(frame);
-                    groups.computeIfAbsent(Stages.Keys.key(values), key -> new Group(values, new ArrayList<>()))
-                            .members()
-                            .add(member.eval(frame));
+                    Value thisMember = member.eval(frame);
+                    Object key = Stages.Keys.key(values);
+                    Group group = groups.get(key);
+                    if (group == null) {
+                        group = names.begin(values, frame, thisMember);
+                        groups.put(key, group);
+                    }
+                    names.add(group, frame, thisMember);
                     return true;
                 }
 
@@ -74,48 +105,78 @@ final class GroupStages {
     record Runs(Stages.@Nullable Keys keys, @Nullable Node begins, Node member, Names names) implements Stage {
         @Override
         public String describe() {
-            return keys == null
+            String what = keys == null
                     ? "group from each " + Objects.requireNonNull(begins).written()
                     : "group neighbours by " + keys.written();
+            return what + ", " + names.use().describe();
         }
 
         @Override
         public Flow start(Frame frame, Flow next) {
-            return new Flow() {
-                private @Nullable Group group;
-                private @Nullable Object key;
-                private boolean more = true;
+            return new Neighbours(frame, next, false);
+        }
 
-                @Override
-                public boolean turn() {
-                    Value[] values = keys == null ? new Value[0] : keys.values(frame);
-                    Object thisKey = Stages.Keys.key(values);
-                    Value thisMember = member.eval(frame);
-                    boolean starts = group == null
-                            || keys != null && !thisKey.equals(key)
-                            || begins != null && begins.holds(frame);
-                    if (starts) {
-                        // The names of the loop are in the frame; the group before must not lose them for this turn.
-                        flush();
-                        group = new Group(values, new ArrayList<>());
-                        key = thisKey;
-                    }
-                    Objects.requireNonNull(group).members().add(thisMember);
-                    return more;
-                }
+        @Override
+        public Flow startHeld(Frame frame, Flow next) {
+            return new Neighbours(frame, next, true);
+        }
 
-                private void flush() {
-                    if (group != null && more) {
-                        more = names.pass(group, frame, next);
-                    }
-                }
+        /** The groups of one run of the loop. */
+        private final class Neighbours implements Flow {
+            private final Frame frame;
+            private final Flow next;
+            private final boolean held;
+            private final List<Group> complete = new ArrayList<>();
+            private @Nullable Group group;
+            private @Nullable Object key;
+            private boolean more = true;
 
-                @Override
-                public void end() {
+            /** @param held whether no group is passed on before the end */
+            private Neighbours(Frame frame, Flow next, boolean held) {
+                this.frame = frame;
+                this.next = next;
+                this.held = held;
+            }
+
+            @Override
+            public boolean turn() {
+                Value[] values = keys == null ? new Value[0] : keys.values(frame);
+                Object thisKey = Stages.Keys.key(values);
+                Value thisMember = member.eval(frame);
+                boolean starts =
+                        group == null || keys != null && !thisKey.equals(key) || begins != null && begins.holds(frame);
+                if (starts) {
+                    // The names of the loop are in the frame; the group before must not lose them for this turn.
                     flush();
-                    next.end();
+                    group = names.begin(values, frame, thisMember);
+                    key = thisKey;
                 }
-            };
+                names.add(Objects.requireNonNull(group), frame, thisMember);
+                return more;
+            }
+
+            private void flush() {
+                if (group == null || !more) {
+                    return;
+                }
+                if (held) {
+                    complete.add(group);
+                } else {
+                    more = names.pass(group, frame, next);
+                }
+            }
+
+            @Override
+            public void end() {
+                flush();
+                group = null;
+                for (Group ended : complete) {
+                    if (!names.pass(ended, frame, next)) {
+                        break;
+                    }
+                }
+                next.end();
+            }
         }
     }
 
@@ -127,7 +188,7 @@ final class GroupStages {
         }
 
         /** A turn that is held back: the values of the loop's names, and what to sort by. */
-        private record Held(@Nullable Value[] names, Value[] keys) {}
+        private record Held(@Nullable Object[] names, Value[] keys) {}
 
         @Override
         public Flow start(Frame frame, Flow next) {
@@ -137,9 +198,9 @@ final class GroupStages {
                 @Override
                 public boolean turn() {
                     Value[] values = keys.values(frame);
-                    @Nullable Value[] kept = new Value[names.length];
+                    @Nullable Object[] kept = new Object[names.length];
                     for (int i = 0; i < names.length; i++) {
-                        kept[i] = frame.get(names[i]);
+                        kept[i] = frame.held(names[i]);
                     }
                     held.add(new Held(kept, values));
                     return true;
@@ -163,8 +224,7 @@ final class GroupStages {
                     try {
                         return next.turn();
                     } catch (ProblemException e) {
-                        Value first = turn.names()[0];
-                        throw first == null ? e : LoopPlan.placed(e, first);
+                        throw LoopPlan.placedByHeld(e, turn.names()[0]);
                     }
                 }
             };

@@ -12,15 +12,17 @@ import org.jspecify.annotations.Nullable;
 final class LoopCompiler implements Loop.Visitor {
     private final UnitCompiler unit;
     private final Resolution resolution;
+    private final MemberUses memberUses;
     private final List<Stage> stages = new ArrayList<>();
     /** The slots of the names that the loop has at this point; a sort keeps their values for each turn. */
     private List<Integer> names = new ArrayList<>();
 
     private @Nullable Node sequence;
 
-    LoopCompiler(UnitCompiler unit, Resolution resolution) {
+    LoopCompiler(UnitCompiler unit, Resolution resolution, MemberUses memberUses) {
         this.unit = unit;
         this.resolution = resolution;
+        this.memberUses = memberUses;
     }
 
     Node sequence() {
@@ -75,7 +77,7 @@ final class LoopCompiler implements Loop.Visitor {
         Node member = unit.member(groupBy.span(), resolution.member(groupBy));
         names = new ArrayList<>();
         int[] keySlots = groupBy.keys().stream().mapToInt(this::named).toArray();
-        GroupStages.Names slots = new GroupStages.Names(keySlots, named(groupBy));
+        GroupStages.Names slots = new GroupStages.Names(keySlots, memberUses.begin(named(groupBy)));
         stages.add(
                 groupBy.runs()
                         ? new GroupStages.Runs(keys, null, member, slots)
@@ -87,7 +89,8 @@ final class LoopCompiler implements Loop.Visitor {
         Node begins = unit.node(groupFrom.condition());
         Node member = unit.member(groupFrom.span(), resolution.member(groupFrom));
         names = new ArrayList<>();
-        stages.add(new GroupStages.Runs(null, begins, member, new GroupStages.Names(new int[0], named(groupFrom))));
+        stages.add(new GroupStages.Runs(
+                null, begins, member, new GroupStages.Names(new int[0], memberUses.begin(named(groupFrom)))));
     }
 
     @Override

@@ -9,6 +9,7 @@ import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.BooleanSupplier;
 import org.jspecify.annotations.Nullable;
 
@@ -20,8 +21,24 @@ import org.jspecify.annotations.Nullable;
  * @param optional whether there is one turn, without value, where the sequence has none
  * @param stages the further clauses, in order
  * @param names the slots of the names that a turn has in the end
+ * @param regrouping if the loop groups the members of a group once more, which can be done while they come; or null
  */
-record LoopPlan(Node sequence, int slot, boolean optional, List<Stage> stages, List<Integer> names) {
+record LoopPlan(
+        Node sequence,
+        int slot,
+        boolean optional,
+        List<Stage> stages,
+        List<Integer> names,
+        @Nullable Regrouping regrouping) {
+    /**
+     * A loop over the members of a group.
+     *
+     * @param use of the members around it
+     * @param index of the loop in that use
+     * @param grouping the stage that groups
+     */
+    record Regrouping(GroupUse use, int index, int grouping) {}
+
     LoopPlan {
         stages = List.copyOf(stages);
         names = List.copyOf(names);
@@ -35,7 +52,7 @@ record LoopPlan(Node sequence, int slot, boolean optional, List<Stage> stages, L
      */
     boolean run(Frame frame, BooleanSupplier body) {
         boolean[] more = {true};
-        Flow flow = start(frame, new Flow() {
+        Flow last = new Flow() {
             @Override
             public boolean turn() {
                 more[0] = body.getAsBoolean();
@@ -46,15 +63,36 @@ record LoopPlan(Node sequence, int slot, boolean optional, List<Stage> stages, L
             public void end() {
                 // nothing is held back here
             }
-        });
+        };
+        if (regrouping != null && !regrouping.use().keeps()) {
+            GroupState state = (GroupState) frame.held(regrouping.use().slot());
+            state.emit(regrouping.index(), start(frame, last, regrouping.grouping() + 1));
+            return more[0];
+        }
+        Flow flow = start(frame, last, 0);
         feed(sequence, slot, optional, frame, flow);
         flow.end();
         return more[0];
     }
 
+    /** {@return what takes the members of a group around this loop, each under the loop's name, and groups them} */
+    Flow startGrouping(Frame frame, Flow next) {
+        int grouping = Objects.requireNonNull(regrouping).grouping();
+        Flow flow = stages.get(grouping).startHeld(frame, next);
+        for (int i = grouping - 1; i >= 0; i--) {
+            flow = stages.get(i).start(frame, flow);
+        }
+        return flow;
+    }
+
+    /** {@return how the members of the group around are grouped} */
+    String describeGrouping() {
+        return stages.get(Objects.requireNonNull(regrouping).grouping()).describe();
+    }
+
     /** {@return what takes the records of the streamed source that this loop goes over} */
     RecordSink stream(Frame frame, Flow body) {
-        Flow flow = start(frame, body);
+        Flow flow = start(frame, body, 0);
         return sequence.stream(frame, new RecordSink() {
             @Override
             public boolean accept(Value item) {
@@ -68,9 +106,9 @@ record LoopPlan(Node sequence, int slot, boolean optional, List<Stage> stages, L
         });
     }
 
-    private Flow start(Frame frame, Flow body) {
+    private Flow start(Frame frame, Flow body, int from) {
         Flow flow = body;
-        for (int i = stages.size() - 1; i >= 0; i--) {
+        for (int i = stages.size() - 1; i >= from; i--) {
             flow = stages.get(i).start(frame, flow);
         }
         return flow;
@@ -113,6 +151,21 @@ record LoopPlan(Node sequence, int slot, boolean optional, List<Stage> stages, L
                 : new ProblemException(problem.in(origin.location(null)), e);
     }
 
+    /** As {@link #placed}, for what a slot of a frame held. */
+    static ProblemException placedByHeld(ProblemException e, @Nullable Object held) {
+        if (held instanceof GroupState state) {
+            return placed(e, state.first());
+        }
+        return held instanceof Value value ? placed(e, value) : e;
+    }
+
+    private static @Nullable Origin originOfHeld(@Nullable Object held) {
+        if (held instanceof GroupState state) {
+            return origin(state.first());
+        }
+        return held instanceof Value value ? origin(value) : null;
+    }
+
     private static void placeWarnings(List<Problem> warnings, int from, Value item) {
         Origin origin = origin(item);
         for (int i = from; i < warnings.size(); i++) {
@@ -126,7 +179,7 @@ record LoopPlan(Node sequence, int slot, boolean optional, List<Stage> stages, L
     @Nullable
     InputLocation place(Frame frame) {
         for (int name : names) {
-            Origin origin = origin(frame.get(name));
+            Origin origin = originOfHeld(frame.held(name));
             if (origin != null) {
                 return origin.location(null);
             }

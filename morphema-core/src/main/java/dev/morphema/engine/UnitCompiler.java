@@ -27,6 +27,7 @@ import org.jspecify.annotations.Nullable;
 final class UnitCompiler implements Expr.Visitor<Node> {
     private final Resolution resolution;
     private final List<Program.Unit> defines;
+    private final MemberUses memberUses;
     /** The rules of the lets and kept fields, by slot; each is compiled when its first use is. */
     private final Map<Integer, Supplier<Node>> lazies = new HashMap<>();
 
@@ -39,6 +40,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     UnitCompiler(Resolution resolution, List<Program.Unit> defines) {
         this.resolution = resolution;
         this.defines = defines;
+        this.memberUses = new MemberUses(resolution);
     }
 
     /** A loop whose records are pushed through. */
@@ -71,6 +73,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
 
     private Node named(Span span, Binding binding) {
         if (binding instanceof Binding.Local local) {
+            memberUses.valueOf(local.slot());
             return new NameNodes.Local(span, local.slot());
         }
         if (binding instanceof Binding.LocalLet let) {
@@ -123,22 +126,33 @@ final class UnitCompiler implements Expr.Visitor<Node> {
 
     @Override
     public Node call(Expr.Call call) {
-        List<Node> arguments = nodes(call.arguments());
         Resolution.Callee callee = resolution.callee(call);
+        if (callee instanceof Resolution.Builtin builtin
+                && builtin.function() instanceof Function.Aggregate aggregate) {
+            return aggregate(call, aggregate);
+        }
+        List<Node> arguments = nodes(call.arguments());
         if (callee instanceof Resolution.Defined defined) {
             return new CallNodes.Defined(call.span(), defines.get(defined.index()), arguments);
         }
-        Function function = ((Resolution.Builtin) callee).function();
-        if (function instanceof Function.Aggregate aggregate) {
-            return new CallNodes.Aggregate(call.span(), aggregate, arguments);
-        }
-        Function.Scalar scalar = (Function.Scalar) function;
+        Function.Scalar scalar = (Function.Scalar) ((Resolution.Builtin) callee).function();
         List<@Nullable Value> constants = new ArrayList<>();
         for (Expr argument : call.arguments()) {
             constants.add(argument instanceof Expr.Literal literal ? literal.value() : null);
         }
         return new CallNodes.Scalar(
                 call.span(), scalar, arguments, scalar.maker().make(constants));
+    }
+
+    private Node aggregate(Expr.Call call, Function.Aggregate function) {
+        boolean constants = call.arguments().stream().skip(1).allMatch(Expr.Literal.class::isInstance);
+        GroupUse use = constants ? memberUses.takenByFunction(call.arguments().get(0)) : null;
+        if (use == null) {
+            return new CallNodes.Aggregate(call.span(), function, nodes(call.arguments()));
+        }
+        // Its own use of the name is no reason to keep the members.
+        List<Node> arguments = memberUses.without(use, () -> nodes(call.arguments()));
+        return new CallNodes.Running(new CallNodes.Aggregate(call.span(), function, arguments), use);
     }
 
     @Override
@@ -206,11 +220,40 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     }
 
     LoopPlan loop(Loop loop) {
-        LoopCompiler clauses = new LoopCompiler(this, resolution);
-        loop.clauses().forEach(clause -> clause.accept(clauses));
+        return loop(loop, null);
+    }
+
+    private LoopPlan loop(Loop loop, LoopPlan.@Nullable Regrouping regrouping) {
+        LoopCompiler clauses = new LoopCompiler(this, resolution, memberUses);
+        for (Loop.Clause clause : loop.clauses()) {
+            if (clause == loop.first() && regrouping != null) {
+                memberUses.without(regrouping.use(), () -> {
+                    clause.accept(clauses);
+                    return clauses;
+                });
+            } else {
+                clause.accept(clauses);
+            }
+        }
         Loop.Bind first = loop.first();
         return new LoopPlan(
-                clauses.sequence(), resolution.slot(first), first.optional(), clauses.stages(), clauses.names());
+                clauses.sequence(),
+                resolution.slot(first),
+                first.optional(),
+                clauses.stages(),
+                clauses.names(),
+                regrouping);
+    }
+
+    /** A loop of a body; one that groups the members of a group around it may do so while they come. */
+    private LoopPlan bodyLoop(Loop loop) {
+        GroupUse use = memberUses.takenByLoop(loop);
+        if (use == null) {
+            return loop(loop);
+        }
+        LoopPlan plan = loop(loop, new LoopPlan.Regrouping(use, use.nextNested(), MemberUses.grouping(loop) - 1));
+        use.add(plan);
+        return plan;
     }
 
     private Node lazy(Span span, int slot) {
@@ -263,7 +306,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     }
 
     private Content repeated(Stmt.Repeated repeated) {
-        LoopPlan loop = loop(repeated.loop());
+        LoopPlan loop = bodyLoop(repeated.loop());
         boolean counted = counted();
         nesting++;
         Content each = content(repeated.each());

@@ -1,0 +1,122 @@
+package dev.morphema.engine;
+
+import dev.morphema.check.Binding;
+import dev.morphema.check.Resolution;
+import dev.morphema.syntax.Expr;
+import dev.morphema.syntax.Loop;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
+
+/** Finds out, while one unit is compiled, which uses of the members of its groups need no kept members. */
+final class MemberUses {
+    private final Resolution resolution;
+    private final Map<Integer, GroupUse> bySlot = new HashMap<>();
+
+    MemberUses(Resolution resolution) {
+        this.resolution = resolution;
+    }
+
+    /** {@return the uses, none so far, of the members that a group clause puts into a slot} */
+    GroupUse begin(int slot) {
+        GroupUse use = new GroupUse(slot);
+        bySlot.put(slot, use);
+        return use;
+    }
+
+    /** Compiles something that takes the members of a group one at a time, which is no use of them all. */
+    <T> T without(GroupUse use, Supplier<T> compiling) {
+        bySlot.remove(use.slot());
+        try {
+            return compiling.get();
+        } finally {
+            bySlot.put(use.slot(), use);
+        }
+    }
+
+    /** A name is used as a value; if it means members, they must be there. */
+    void valueOf(int slot) {
+        GroupUse use = bySlot.get(slot);
+        if (use != null) {
+            use.keep();
+        }
+    }
+
+    /** {@return the group over whose members a function goes, if it can take them one at a time as they come} */
+    @Nullable
+    GroupUse takenByFunction(Expr items) {
+        if (items instanceof Expr.Reference reference) {
+            return members(reference);
+        }
+        if (items instanceof Expr.Step step) {
+            return takenByFunction(step.base());
+        }
+        if (items instanceof Expr.ForEach forEach) {
+            SteadyCheck check = new SteadyCheck(resolution);
+            GroupUse use = membersOf(forEach.loop(), check);
+            boolean plain = forEach.loop().clauses().stream().skip(1).allMatch(clause -> passes(clause, check));
+            boolean steady = plain && (forEach.yield() == null || check.isSteady(forEach.yield()));
+            return steady ? use : null;
+        }
+        return null;
+    }
+
+    /** {@return the group whose members a loop groups once more, if it can take them one at a time as they come} */
+    @Nullable
+    GroupUse takenByLoop(Loop loop) {
+        SteadyCheck check = new SteadyCheck(resolution);
+        GroupUse use = membersOf(loop, check);
+        int grouping = grouping(loop);
+        if (use == null || grouping < 0) {
+            return null;
+        }
+        boolean steady = loop.clauses().subList(1, grouping).stream().allMatch(clause -> passes(clause, check))
+                && groups(loop.clauses().get(grouping), check);
+        return steady ? use : null;
+    }
+
+    /** {@return which clause of a loop is the first that groups, or -1} */
+    static int grouping(Loop loop) {
+        for (int i = 0; i < loop.clauses().size(); i++) {
+            Loop.Clause clause = loop.clauses().get(i);
+            if (clause instanceof Loop.GroupBy || clause instanceof Loop.GroupFrom) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    private @Nullable GroupUse membersOf(Loop loop, SteadyCheck check) {
+        check.allow(resolution.slot(loop.first()));
+        return !loop.first().optional() && loop.first().sequence() instanceof Expr.Reference reference
+                ? members(reference)
+                : null;
+    }
+
+    private @Nullable GroupUse members(Expr.Reference reference) {
+        return resolution.binding(reference) instanceof Binding.Local local ? bySlot.get(local.slot()) : null;
+    }
+
+    /** Whether a clause looks at one member and at nothing else. */
+    private boolean passes(Loop.Clause clause, SteadyCheck check) {
+        if (clause instanceof Loop.Where where) {
+            return check.isSteady(where.condition());
+        }
+        if (clause instanceof Loop.Let let) {
+            check.allow(resolution.slot(let));
+            return check.isSteady(let.value());
+        }
+        if (clause instanceof Loop.Bind bind && !bind.optional()) {
+            check.allow(resolution.slot(bind));
+            return check.isSteady(bind.sequence());
+        }
+        return false;
+    }
+
+    private static boolean groups(Loop.Clause clause, SteadyCheck check) {
+        return clause instanceof Loop.GroupBy groupBy
+                ? groupBy.keys().stream().allMatch(key -> check.isSteady(key.value()))
+                : check.isSteady(((Loop.GroupFrom) clause).condition());
+    }
+}

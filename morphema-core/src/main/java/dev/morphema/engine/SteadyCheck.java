@@ -1,0 +1,109 @@
+package dev.morphema.engine;
+
+import dev.morphema.check.Binding;
+import dev.morphema.check.Resolution;
+import dev.morphema.syntax.Expr;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * Whether an expression gives the same for a member of a group when the member comes as when the group is complete: it may
+ * use the names of its own loop and those of the top level, but none whose value is known only with the group.
+ */
+final class SteadyCheck implements Expr.Visitor<Boolean> {
+    private final Resolution resolution;
+    private final Set<Integer> own = new HashSet<>();
+
+    SteadyCheck(Resolution resolution) {
+        this.resolution = resolution;
+    }
+
+    /** A name of the expression's own loop. */
+    void allow(int slot) {
+        own.add(slot);
+    }
+
+    boolean isSteady(Expr expr) {
+        return expr.accept(this);
+    }
+
+    private boolean all(List<Expr> exprs) {
+        return exprs.stream().allMatch(this::isSteady);
+    }
+
+    @Override
+    public Boolean literal(Expr.Literal literal) {
+        return true;
+    }
+
+    @Override
+    public Boolean template(Expr.Template template) {
+        return all(template.parts());
+    }
+
+    @Override
+    public Boolean reference(Expr.Reference reference) {
+        Binding binding = resolution.binding(reference);
+        if (binding instanceof Binding.Local local) {
+            return own.contains(local.slot());
+        }
+        if (binding instanceof Binding.LocalLet let) {
+            return own.contains(let.slot());
+        }
+        return !(binding instanceof Binding.Argument);
+    }
+
+    @Override
+    public Boolean ownField(Expr.OwnField own) {
+        return false;
+    }
+
+    @Override
+    public Boolean step(Expr.Step step) {
+        return isSteady(step.base());
+    }
+
+    @Override
+    public Boolean lookup(Expr.Lookup lookup) {
+        return (resolution.table(lookup).isPresent() || isSteady(lookup.base())) && all(lookup.keys());
+    }
+
+    @Override
+    public Boolean call(Expr.Call call) {
+        // Codes that look random come one after the other, so their order matters.
+        return !call.name().equals("uuid") && all(call.arguments());
+    }
+
+    @Override
+    public Boolean forEach(Expr.ForEach forEach) {
+        return false;
+    }
+
+    @Override
+    public Boolean listOf(Expr.ListOf list) {
+        return all(list.items());
+    }
+
+    @Override
+    public Boolean recordOf(Expr.RecordOf recordOf) {
+        return false;
+    }
+
+    @Override
+    public Boolean ifThen(Expr.If ifThen) {
+        return isSteady(ifThen.condition())
+                && isSteady(ifThen.then())
+                && (ifThen.otherwise() == null || isSteady(ifThen.otherwise()));
+    }
+
+    @Override
+    public Boolean binary(Expr.Binary binary) {
+        return isSteady(binary.left()) && isSteady(binary.right());
+    }
+
+    @Override
+    public Boolean unary(Expr.Unary unary) {
+        return isSteady(unary.operand());
+    }
+}
