@@ -3,7 +3,6 @@ package dev.morphema.engine;
 import dev.morphema.function.Function;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Value;
-import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -12,22 +11,29 @@ import org.jspecify.annotations.Nullable;
  * is asked for. Not thread-safe.
  */
 final class GroupState {
-    private final Running[] running;
+    private static final Nested[] NONE = {};
+
+    private final CallNodes.Aggregate[] functions;
+    /** For each function what it has come to; null if it has no value, or an argument of it has none. */
+    private final Function.@Nullable Accumulator[] accumulators;
+    /** For each function whether it wants no more members. */
+    private long done;
+
+    private @Nullable ProblemException @Nullable [] failures;
     private final Nested[] nested;
     /** The first member, for the place of problems with the group. */
     private final Value first;
 
     GroupState(GroupUse use, Frame frame, Value first) {
         this.first = first;
-        List<CallNodes.Aggregate> aggregates = use.running();
-        running = new Running[aggregates.size()];
-        for (int i = 0; i < running.length; i++) {
-            running[i] = new Running(aggregates.get(i), frame);
+        this.functions = use.running();
+        this.accumulators = new Function.Accumulator[functions.length];
+        for (int i = 0; i < functions.length; i++) {
+            accumulators[i] = functions[i].start(frame);
         }
-        List<LoopPlan> loops = use.nested();
-        nested = new Nested[loops.size()];
+        this.nested = use.nested().isEmpty() ? NONE : new Nested[use.nested().size()];
         for (int i = 0; i < nested.length; i++) {
-            nested[i] = new Nested(loops.get(i), frame);
+            nested[i] = new Nested(use.nested().get(i), frame);
         }
     }
 
@@ -37,53 +43,42 @@ final class GroupState {
 
     /** Takes the next member, which is in the frame under the name of the members. */
     void add(Frame frame, Value member) {
-        for (Running one : running) {
-            one.add(frame, member);
+        for (int i = 0; i < functions.length; i++) {
+            Function.Accumulator accumulator = accumulators[i];
+            if (accumulator != null && (done & 1L << i) == 0) {
+                add(i, accumulator, frame, member);
+            }
         }
         for (Nested one : nested) {
             one.add(frame, member);
         }
     }
 
+    private void add(int i, Function.Accumulator accumulator, Frame frame, Value member) {
+        try {
+            if (!functions[i].feed(frame, accumulator)) {
+                done |= 1L << i;
+            }
+        } catch (ProblemException e) {
+            done |= 1L << i;
+            if (failures == null) {
+                failures = new ProblemException[functions.length];
+            }
+            failures[i] = LoopPlan.placed(functions[i].located(e), member);
+        }
+    }
+
     /** {@return the value of a function over the members} */
     Value result(int index) {
-        return running[index].result();
+        if (failures != null && failures[index] != null) {
+            throw failures[index];
+        }
+        return functions[index].result(accumulators[index]);
     }
 
     /** Passes on the groups that a loop has made of the members. */
     boolean emit(int index, Flow next) {
         return nested[index].emit(next);
-    }
-
-    /** A function over the members. */
-    private static final class Running {
-        private final CallNodes.Aggregate aggregate;
-        private final Function.@Nullable Accumulator accumulator;
-        private boolean wantsMore = true;
-        private @Nullable ProblemException failure;
-
-        Running(CallNodes.Aggregate aggregate, Frame frame) {
-            this.aggregate = aggregate;
-            this.accumulator = aggregate.start(frame);
-        }
-
-        void add(Frame frame, Value member) {
-            if (wantsMore && accumulator != null) {
-                try {
-                    wantsMore = aggregate.feed(frame, accumulator);
-                } catch (ProblemException e) {
-                    failure = LoopPlan.placed(aggregate.located(e), member);
-                    wantsMore = false;
-                }
-            }
-        }
-
-        Value result() {
-            if (failure != null) {
-                throw failure;
-            }
-            return aggregate.result(accumulator);
-        }
     }
 
     /** A loop that groups the members once more. */

@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
 
@@ -11,7 +12,10 @@ import java.util.stream.Collectors;
  */
 final class GroupUse {
     private final int slot;
-    private final List<CallNodes.Aggregate> running = new ArrayList<>();
+    /** So many functions are kept up at most; with more the members are kept. */
+    static final int MOST_RUNNING = 64;
+
+    private CallNodes.Aggregate[] running = {};
     private final List<LoopPlan> nested = new ArrayList<>();
     private boolean kept;
 
@@ -36,8 +40,10 @@ final class GroupUse {
 
     /** {@return the place of a function over the members in the state of each group} */
     int add(CallNodes.Aggregate aggregate) {
-        running.add(aggregate);
-        return running.size() - 1;
+        kept |= running.length == MOST_RUNNING;
+        running = Arrays.copyOf(running, running.length + 1);
+        running[running.length - 1] = aggregate;
+        return running.length - 1;
     }
 
     /** {@return the place in the state of each group that the next loop over the members gets} */
@@ -49,7 +55,8 @@ final class GroupUse {
         nested.add(loop);
     }
 
-    List<CallNodes.Aggregate> running() {
+    /** {@return the functions over the members, not to be changed} */
+    CallNodes.Aggregate[] running() {
         return running;
     }
 
@@ -63,9 +70,9 @@ final class GroupUse {
             return "holding the members";
         }
         List<String> parts = new ArrayList<>();
-        if (!running.isEmpty()) {
+        if (running.length > 0) {
             parts.add("keeping up "
-                    + running.stream().map(Node::written).distinct().collect(Collectors.joining(", ")));
+                    + Arrays.stream(running).map(Node::written).distinct().collect(Collectors.joining(", ")));
         }
         for (LoopPlan loop : nested) {
             parts.add("in each group: " + loop.describeGrouping());
