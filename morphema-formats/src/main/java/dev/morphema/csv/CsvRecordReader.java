@@ -1,6 +1,5 @@
 package dev.morphema.csv;
 
-import de.siegmar.fastcsv.reader.CloseableIterator;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
@@ -17,10 +16,12 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Value;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.Reader;
 import java.io.UncheckedIOException;
 import java.nio.charset.CharacterCodingException;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -29,9 +30,9 @@ final class CsvRecordReader implements RecordReader {
     private final Input input;
     private final Projection projection;
     private final CsvRowHandler rows;
-    private final Reader characters;
+    private final InputStream bytes;
     private final CsvFaults faults;
-    private final CloseableIterator<Value> iterator;
+    private final Iterator<Value> iterator;
     private final List<Problem> warnings = new ArrayList<>();
     private final long skipped;
     private boolean started;
@@ -43,27 +44,33 @@ final class CsvRecordReader implements RecordReader {
         this.projection = projection;
         this.columns = options.texts("columns").orElse(null);
         this.header = options.isOn("header", columns == null);
-        this.characters = Decoding.reader(input.open(), options.encoding());
-        this.skipped = skipLines(options.count("skip", 0));
-        this.rows = new CsvRowHandler(
-                input.name(),
-                skipped,
-                options.isOn("trim", false),
-                options.text("blank", "absent").equals("absent"));
         this.faults = new CsvFaults(input, options);
-        this.iterator = CsvReader.builder()
-                .fieldSeparator(options.text("delimiter", ","))
-                .quoteCharacter(options.text("quote", "\"").charAt(0))
-                .allowUnclosedQuote(false)
-                .trimWhitespacesAroundQuotes(options.isOn("trim", false))
-                .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
-                .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
-                .skipEmptyLines(true)
-                .build(rows, characters)
-                .iterator();
+        Decoding.Start start = Decoding.start(input.open(), options.encoding());
+        this.bytes = start.bytes();
+        String delimiter = options.text("delimiter", ",");
+        char quote = options.text("quote", "\"").charAt(0);
+        boolean trim = options.isOn("trim", false);
+        boolean scanned =
+                !trim && options.count("skip", 0) == 0 && CsvScanner.canRead(start.charset(), delimiter, quote);
+        Reader characters = scanned ? Reader.nullReader() : start.characters();
+        this.skipped = skipLines(characters, options.count("skip", 0));
+        this.rows = new CsvRowHandler(
+                input.name(), skipped, trim, options.text("blank", "absent").equals("absent"));
+        this.iterator = scanned
+                ? new CsvScanner(bytes, start.charset(), delimiter.charAt(0), quote, rows)
+                : CsvReader.builder()
+                        .fieldSeparator(delimiter)
+                        .quoteCharacter(quote)
+                        .allowUnclosedQuote(false)
+                        .trimWhitespacesAroundQuotes(trim)
+                        .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
+                        .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
+                        .skipEmptyLines(true)
+                        .build(rows, characters)
+                        .iterator();
     }
 
-    private long skipLines(int count) throws IOException {
+    private static long skipLines(Reader characters, int count) throws IOException {
         for (int line = 0; line < count; line++) {
             int c = characters.read();
             while (c >= 0 && c != '\n') {
@@ -88,6 +95,8 @@ final class CsvRecordReader implements RecordReader {
             return iterator.hasNext() ? iterator.next() : null;
         } catch (CsvParseException e) {
             throw fault(e);
+        } catch (CsvScanner.BadQuotes e) {
+            throw new ProblemException(faults.found(rows.nextLine(), String.valueOf(e.getMessage())), e);
         } catch (UncheckedIOException e) {
             if (e.getCause() instanceof CharacterCodingException) {
                 throw wrongBytes();
@@ -154,6 +163,6 @@ final class CsvRecordReader implements RecordReader {
 
     @Override
     public void close() throws IOException {
-        characters.close();
+        bytes.close();
     }
 }

@@ -100,9 +100,8 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     protected void handleBegin(long startingLineNumber) {
         line = startingLineNumber + skippedLines;
         if (begun) {
-            number++;
             if (repeated) {
-                record = RecordValue.builder(layout, new Origin(input, number, line));
+                record = RecordValue.builder(layout, new Origin(input, number + 1, line));
             } else {
                 cells = new Value[layout.size()];
             }
@@ -113,13 +112,33 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     @Override
     protected void handleField(int column, char[] buffer, int offset, int length, boolean quoted) {
+        if (column == 0) {
+            countRow();
+        }
+        if (wants(column)) {
+            take(column, new String(buffer, offset, length), quoted);
+        }
+    }
+
+    /** The row at hand is a record: it has cells, as a line with nothing on it has not. */
+    void countRow() {
+        number += begun ? 1 : 0;
+    }
+
+    /** {@return whether the text of a cell is of use} */
+    boolean wants(int column) {
+        return !begun || column >= slots.length || slots[column] != NOT_WANTED;
+    }
+
+    /** Takes the text of a cell. */
+    void take(int column, String text, boolean quoted) {
         if (!begun) {
-            header.add(new String(buffer, offset, length));
+            header.add(text);
             return;
         }
         if (column >= slots.length) {
             if (named) {
-                refuseExtra(buffer, offset, length);
+                refuseExtra(text);
                 return;
             }
             addColumn("column" + (column + 1));
@@ -129,7 +148,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         if (slot == NOT_WANTED) {
             return;
         }
-        Value value = cell(buffer, offset, length, quoted);
+        Value value = cell(text, quoted);
         if (!repeated) {
             cells[slot] = value;
         } else if (value != Nothing.ABSENT) {
@@ -137,16 +156,12 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         }
     }
 
-    private Value cell(char[] buffer, int offset, int length, boolean quoted) {
-        String text = new String(buffer, offset, length);
-        if (trim && !quoted) {
-            text = WhiteSpace.trim(text);
-        }
+    private Value cell(String cell, boolean quoted) {
+        String text = trim && !quoted ? WhiteSpace.trim(cell) : cell;
         return text.isEmpty() && !quoted && blankIsAbsent ? Nothing.ABSENT : TextValue.of(text);
     }
 
-    private void refuseExtra(char[] buffer, int offset, int length) {
-        String text = new String(buffer, offset, length);
+    private void refuseExtra(String text) {
         if (!WhiteSpace.isBlank(text)) {
             throw new ProblemException(
                     Problem.error(Code.BAD_CSV, "This row has more cells than there are columns: " + slots.length + ".")

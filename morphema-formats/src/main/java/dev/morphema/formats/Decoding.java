@@ -23,6 +23,34 @@ public final class Decoding {
      * @throws IOException if reading fails; later a {@link java.nio.charset.CharacterCodingException} for wrong bytes
      */
     public static Reader reader(InputStream bytes, Charset charset) throws IOException {
+        return start(bytes, charset).characters();
+    }
+
+    /**
+     * The bytes of a document after its byte order mark.
+     *
+     * @param bytes what is left
+     * @param charset their encoding
+     */
+    public record Start(InputStream bytes, Charset charset) {
+        /** {@return the characters of the bytes; wrong bytes are a {@link java.nio.charset.CharacterCodingException}} */
+        public Reader characters() {
+            return new InputStreamReader(
+                    bytes,
+                    charset.newDecoder()
+                            .onMalformedInput(CodingErrorAction.REPORT)
+                            .onUnmappableCharacter(CodingErrorAction.REPORT));
+        }
+    }
+
+    /**
+     * {@return a document after its byte order mark, if it has one, which decides the encoding}
+     *
+     * @param bytes closed with those that are left
+     * @param charset the encoding where there is no byte order mark
+     * @throws IOException if reading fails
+     */
+    public static Start start(InputStream bytes, Charset charset) throws IOException {
         BufferedInputStream in = new BufferedInputStream(bytes);
         in.mark(3);
         byte[] start = in.readNBytes(3);
@@ -38,10 +66,6 @@ public final class Decoding {
             decided = StandardCharsets.UTF_16BE;
             in.skipNBytes(2);
         }
-        return new InputStreamReader(
-                in,
-                decided.newDecoder()
-                        .onMalformedInput(CodingErrorAction.REPORT)
-                        .onUnmappableCharacter(CodingErrorAction.REPORT));
+        return new Start(in, decided);
     }
 }

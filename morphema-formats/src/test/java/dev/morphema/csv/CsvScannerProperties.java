@@ -1,0 +1,87 @@
+package dev.morphema.csv;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.morphema.format.Input;
+import dev.morphema.format.Options;
+import dev.morphema.format.Projection;
+import dev.morphema.format.RecordReader;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.Value;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+
+/** The scanner of bytes reads what the library reads, and refuses what the library refuses. */
+class CsvScannerProperties {
+    private static final Options SCANNED = new Options(Map.of("delimiter", ";"));
+    /** No lines are left out, but to be able to do so the library reads the document. */
+    private static final Options BY_LIBRARY = SCANNED.with("skip", 1);
+
+    /** A document of which each read gives only a few bytes, so that cells are cut anywhere. */
+    private record Pieces(byte[] document) implements Input {
+        @Override
+        public String name() {
+            return "pieces";
+        }
+
+        @Override
+        public InputStream open() {
+            return new ByteArrayInputStream(document) {
+                @Override
+                public synchronized int read(byte[] bytes, int offset, int length) {
+                    return super.read(bytes, offset, Math.min(length, 3));
+                }
+            };
+        }
+    }
+
+    @Provide
+    Arbitrary<String> documents() {
+        return Arbitraries.of("a", "b1", ";", ";", "\n", "\n", "\r\n", "\r", "\"", "\"", "\"\"", " ", "ü", "€😀", ",")
+                .list()
+                .ofMaxSize(40)
+                .map(pieces -> "a;b;c\n" + String.join("", pieces));
+    }
+
+    private static String read(byte[] document, Options options, Projection projection, int skipped)
+            throws IOException {
+        StringBuilder out = new StringBuilder();
+        try (RecordReader reader = new CsvSource().open(new Pieces(document), projection, options)) {
+            for (Value record = reader.next(); record != null; record = reader.next()) {
+                RecordValue row = (RecordValue) record;
+                out.append(row.origin().record())
+                        .append('@')
+                        .append(row.origin().line() - skipped);
+                for (int i = 0; i < row.layout().size(); i++) {
+                    out.append('|').append(row.layout().name(i)).append('=').append(row.get(i));
+                }
+                out.append('\n');
+            }
+        } catch (ProblemException e) {
+            out.append(e.problem().code())
+                    .append(' ')
+                    .append(e.problem().input().line() - skipped);
+        }
+        return out.toString();
+    }
+
+    @Property(tries = 5_000)
+    void bothReadTheSame(@ForAll("documents") String document) throws IOException {
+        byte[] bytes = document.getBytes(StandardCharsets.UTF_8);
+        byte[] withLine = ("skipped\n" + document).getBytes(StandardCharsets.UTF_8);
+        Projection some = new Projection(false, Map.of(FieldName.of("b"), Projection.EVERYTHING), null, Map.of());
+        for (Projection projection : new Projection[] {Projection.EVERYTHING, some}) {
+            assertThat(read(bytes, SCANNED, projection, 0)).isEqualTo(read(withLine, BY_LIBRARY, projection, 1));
+        }
+    }
+}
