@@ -76,12 +76,13 @@ final class GroupStages {
 
                 @Override
                 public boolean turn() {
-                    Value[] values = keys.values(frame);
+                    Value single = keys.single(frame);
+                    Value[] values = single == null ? keys.values(frame) : null;
                     Value thisMember = member.eval(frame);
-                    Object key = Stages.Keys.key(values);
+                    Object key = values == null ? Comparison.key(single) : Stages.Keys.key(values);
                     Group group = groups.get(key);
                     if (group == null) {
-                        group = names.begin(values, frame, thisMember);
+                        group = names.begin(values == null ? new Value[] {single} : values, frame, thisMember);
                         groups.put(key, group);
                     }
                     names.add(group, frame, thisMember);

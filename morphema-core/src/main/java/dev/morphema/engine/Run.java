@@ -212,11 +212,13 @@ public final class Run {
                     record != null && !wanting.isEmpty();
                     record = next(reader, source)) {
                 count++;
-                Value pushed = record;
-                wanting.removeIf(streaming -> {
+                for (int i = wanting.size() - 1; i >= 0; i--) {
+                    Streaming streaming = wanting.get(i);
                     streaming.target().begin();
-                    return !streaming.sink().accept(pushed);
-                });
+                    if (!streaming.sink().accept(record)) {
+                        wanting.remove(i);
+                    }
+                }
             }
             reader.warnings().forEach(state::warn);
         }

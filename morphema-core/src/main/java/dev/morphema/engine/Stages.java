@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /** The clauses that pass on or drop turns as they come. */
 final class Stages {
@@ -182,6 +183,12 @@ final class Stages {
 
         String written() {
             return nodes.stream().map(Node::written).collect(Collectors.joining(", "));
+        }
+
+        /** {@return the value of the only expression, or null if there are several} */
+        @Nullable
+        Value single(Frame frame) {
+            return nodes.size() == 1 ? nodes.get(0).scalar(frame) : null;
         }
 
         Value[] values(Frame frame) {

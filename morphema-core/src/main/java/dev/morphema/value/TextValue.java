@@ -30,7 +30,7 @@ public sealed class TextValue implements Value permits ElementText {
 
     @Override
     public final boolean equals(Object other) {
-        return other instanceof TextValue t && t.text.equals(text);
+        return this == other || other instanceof TextValue t && t.text.equals(text);
     }
 
     @Override

@@ -116,7 +116,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             countRow();
         }
         if (wants(column)) {
-            take(column, new String(buffer, offset, length), quoted);
+            take(column, TextValue.of(new String(buffer, offset, length)), quoted);
         }
     }
 
@@ -131,14 +131,14 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     }
 
     /** Takes the text of a cell. */
-    void take(int column, String text, boolean quoted) {
+    void take(int column, TextValue text, boolean quoted) {
         if (!begun) {
-            header.add(text);
+            header.add(text.text());
             return;
         }
         if (column >= slots.length) {
             if (named) {
-                refuseExtra(text);
+                refuseExtra(text.text());
                 return;
             }
             addColumn("column" + (column + 1));
@@ -156,9 +156,9 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         }
     }
 
-    private Value cell(String cell, boolean quoted) {
-        String text = trim && !quoted ? WhiteSpace.trim(cell) : cell;
-        return text.isEmpty() && !quoted && blankIsAbsent ? Nothing.ABSENT : TextValue.of(text);
+    private Value cell(TextValue cell, boolean quoted) {
+        TextValue text = trim && !quoted ? TextValue.of(WhiteSpace.trim(cell.text())) : cell;
+        return text.text().isEmpty() && !quoted && blankIsAbsent ? Nothing.ABSENT : text;
     }
 
     private void refuseExtra(String text) {

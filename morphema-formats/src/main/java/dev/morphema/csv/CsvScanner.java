@@ -1,5 +1,6 @@
 package dev.morphema.csv;
 
+import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
@@ -41,6 +42,7 @@ final class CsvScanner implements Iterator<Value> {
     /** The line at hand, and whether the row on it has begun. */
     private long line = 1;
 
+    private @Nullable CellCache[] caches = new CellCache[8];
     private @Nullable Value next;
 
     /** Tells that the quotes of a row do not fit. */
@@ -146,7 +148,7 @@ final class CsvScanner implements Iterator<Value> {
             }
             at++;
             if (!more(at)) {
-                rows.take(column + 1, "", false);
+                rows.take(column + 1, TextValue.EMPTY, false);
                 break;
             }
         }
@@ -257,17 +259,28 @@ final class CsvScanner implements Iterator<Value> {
     }
 
     private void take(int column, int start, int end, boolean ascii, boolean quoted) throws CharacterCodingException {
-        if (ascii) {
+        if (ascii && start < end) {
             if (rows.wants(column)) {
-                // All characters are ASCII, so this encoding, the fastest to read, is as good as any.
-                rows.take(column, new String(buffer, start, end - start, StandardCharsets.ISO_8859_1), quoted);
+                rows.take(column, cache(column).text(buffer, start, end), quoted);
             }
             return;
         }
         String text = decoded(start, end);
         if (rows.wants(column)) {
-            rows.take(column, text, quoted);
+            rows.take(column, TextValue.of(text), quoted);
         }
+    }
+
+    private CellCache cache(int column) {
+        if (column >= caches.length) {
+            caches = Arrays.copyOf(caches, column + 8);
+        }
+        CellCache cache = caches[column];
+        if (cache == null) {
+            cache = new CellCache();
+            caches[column] = cache;
+        }
+        return cache;
     }
 
     /** Bytes that are no characters are a fault, also in a cell that nobody wants. */
