@@ -11,7 +11,11 @@ final class XmlCharacters {
 
     /** Refuses a text with a character that XML 1.0 cannot hold, even as a reference (production 2, Char). */
     static void check(String text) {
-        for (int i = 0; i < text.length(); ) {
+        int plain = 0;
+        while (plain < text.length() && text.charAt(plain) >= ' ' && text.charAt(plain) < Character.MIN_SURROGATE) {
+            plain++;
+        }
+        for (int i = plain; i < text.length(); ) {
             int c = text.codePointAt(i);
             boolean allowed = c >= 0x20 && c <= 0xD7FF
                     || c == 0x9

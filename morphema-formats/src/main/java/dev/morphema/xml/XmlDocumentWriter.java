@@ -1,99 +1,87 @@
 package dev.morphema.xml;
 
-import com.ctc.wstx.api.WstxOutputProperties;
-import com.ctc.wstx.stax.WstxOutputFactory;
 import dev.morphema.format.Options;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
+import dev.morphema.formats.ByteSink;
+import dev.morphema.formats.EncodedNames;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.NumberValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.io.UncheckedIOException;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayDeque;
-import java.util.Deque;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
-import java.util.Objects;
-import java.util.Set;
-import javax.xml.stream.XMLOutputFactory;
-import javax.xml.stream.XMLStreamException;
-import org.codehaus.stax2.XMLStreamWriter2;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Writes one XML document. The outermost record is the document itself, so it has one field, the root element. Items of
- * a list are elements of the same name. Indentation is only put where an element has no text of its own.
+ * Writes one XML document (XML 1.0 with namespaces). The outermost record is the document itself, so it has one field, the
+ * root element. Items of a list are elements of the same name. Indentation is only put where an element has no text of its
+ * own. Bytes go straight into the buffer of the output: most of a document is tags, which are encoded once.
  */
 final class XmlDocumentWriter implements DocumentWriter {
+    private static final String XML = "http://www.w3.org/XML/1998/namespace";
     private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
     private static final int DEFAULT_INDENT = 2;
 
-    /** Encodings of all characters, or for which the library writes references to those they lack. */
-    private static final Set<Charset> WITH_REFERENCES = Set.of(
-            StandardCharsets.UTF_8,
-            StandardCharsets.UTF_16,
-            StandardCharsets.UTF_16BE,
-            StandardCharsets.UTF_16LE,
-            StandardCharsets.ISO_8859_1,
-            StandardCharsets.US_ASCII);
-
-    private static final XMLOutputFactory FACTORY = factory();
+    private static final ByteSink.Escape TEXT = escape("&&amp;", "<&lt;", ">&gt;", "\r&#13;");
+    private static final ByteSink.Escape ATTRIBUTE =
+            escape("&&amp;", "<&lt;", ">&gt;", "\"&quot;", "\t&#9;", "\n&#10;", "\r&#13;");
+    private static final byte[] NIL = ByteSink.bytes("nil=\"true\"/>");
+    private static final byte[] END = ByteSink.bytes("</");
+    private static final byte[] EMPTY = ByteSink.bytes("/>");
+    private static final byte[] IS = ByteSink.bytes("=\"");
 
     /** An element that is open; the outermost stands for the document. */
     private static final class Open {
+        private byte[] tag = new byte[0];
         private @Nullable FieldName field;
         private boolean listed;
+        /** Whether children stand on lines of their own, so that the end tag does too. */
         private boolean lines;
-        private final boolean mixed;
-
-        Open(boolean mixed) {
-            this.mixed = mixed;
-        }
+        /** Whether there may be text beside children, here or further out. */
+        private boolean mixed;
+        /** Whether the start tag has ended. */
+        private boolean begun;
     }
 
-    private final XMLStreamWriter2 xml;
-    /** Where the library would write a question mark for a character that the encoding lacks: what it can hold. */
-    private final @Nullable CharsetEncoder encodable;
-
+    private final ByteSink out;
     private final CharsetEncoder names;
     private final String defaultNamespace;
     private final Map<String, String> prefixes = new HashMap<>();
     private final int indent;
-    private final Deque<Open> open = new ArrayDeque<>();
+    private final EncodedNames elements = new EncodedNames(name -> encoded(name, false));
+    private final EncodedNames attributes = new EncodedNames(name -> encoded(name, true));
+    private Open[] open = {new Open()};
+    private int depth = -1;
     private boolean rootWritten;
 
-    XmlDocumentWriter(OutputStream out, Document document) throws IOException {
+    XmlDocumentWriter(OutputStream out, Document document) {
         Options options = document.options();
+        Charset encoding = options.encoding();
+        this.out = new ByteSink(encoding.equals(StandardCharsets.UTF_8) ? out : new ReferencingEncoder(out, encoding));
+        this.names = encoding.newEncoder();
         this.defaultNamespace = options.text("namespace", "");
         this.indent = options.count("indent", DEFAULT_INDENT);
         document.prefixes().forEach((prefix, uri) -> prefixes.put(uri, prefix));
-        Charset encoding = options.encoding();
-        this.names = encoding.newEncoder();
-        this.encodable = WITH_REFERENCES.contains(encoding) ? null : names;
-        try {
-            xml = (XMLStreamWriter2) FACTORY.createXMLStreamWriter(out, encoding.name());
-            if (options.isOn("declaration", true)) {
-                xml.writeRaw("<?xml version=\"1.0\" encoding=\"" + encoding.name() + "\"?>\n");
-            }
-        } catch (XMLStreamException e) {
-            throw new IOException(e);
+        if (options.isOn("declaration", true)) {
+            this.out.write(ByteSink.bytes("<?xml version=\"1.0\" encoding=\"" + encoding.name() + "\"?>\n"));
         }
     }
 
-    private static XMLOutputFactory factory() {
-        WstxOutputFactory factory = new WstxOutputFactory();
-        factory.setProperty(WstxOutputProperties.P_AUTOMATIC_END_ELEMENTS, false);
-        factory.setProperty(WstxOutputProperties.P_OUTPUT_VALIDATE_STRUCTURE, false);
-        factory.setProperty(WstxOutputProperties.P_ADD_SPACE_AFTER_EMPTY_ELEM, false);
-        factory.setProperty(WstxOutputProperties.P_USE_DOUBLE_QUOTES_IN_XML_DECL, true);
-        return factory;
+    private static ByteSink.Escape escape(String... rules) {
+        byte[][] written = new byte[128][];
+        for (String rule : rules) {
+            written[rule.charAt(0)] = ByteSink.bytes(rule.substring(1));
+        }
+        return new ByteSink.Escape(written);
     }
 
     @Override
@@ -101,88 +89,126 @@ final class XmlDocumentWriter implements DocumentWriter {
         return true;
     }
 
-    /** A step of writing with the library's checked exception. */
-    @FunctionalInterface
-    private interface Writing {
-        void run() throws XMLStreamException;
-    }
-
-    private static void guarded(Writing writing) {
-        try {
-            writing.run();
-        } catch (XMLStreamException e) {
-            Throwable cause = e.getNestedException() == null ? e.getCause() : e.getNestedException();
-            throw new UncheckedIOException(cause instanceof IOException io ? io : new IOException(e));
-        }
-    }
-
     private Open at() {
-        return Objects.requireNonNull(open.peek());
+        return open[depth];
     }
 
     @Override
     public void beginRecord() {
-        if (!open.isEmpty()) {
+        if (depth >= 0) {
             startElement();
         }
-        open.push(new Open(!open.isEmpty() && at().mixed));
+        depth++;
+        if (depth == open.length) {
+            open = Arrays.copyOf(open, depth * 2);
+            for (int i = depth; i < open.length; i++) {
+                open[i] = new Open();
+            }
+        }
+        Open begun = open[depth];
+        begun.field = null;
+        begun.listed = false;
+        begun.lines = false;
+        begun.mixed = depth > 0 && open[depth - 1].mixed;
+        begun.begun = depth == 0;
     }
 
     @Override
     public void endRecord() {
-        Open ended = open.pop();
-        if (open.isEmpty()) {
+        Open ended = open[depth--];
+        if (depth < 0) {
+            return;
+        }
+        if (!ended.begun) {
+            out.write(EMPTY);
             return;
         }
         if (ended.lines) {
-            newLine(open.size() - 1);
+            newLine(depth);
         }
-        guarded(xml::writeEndElement);
+        end(at().tag);
     }
 
+    private void end(byte[] tag) {
+        out.write(END);
+        out.write(tag);
+        out.write('>');
+    }
+
+    @Override
+    public void mixed() {
+        if (depth > 0) {
+            at().mixed = true;
+        }
+    }
+
+    /** Ends the start tag of the element at hand, since it has content. */
+    private void begin(Open element) {
+        if (!element.begun) {
+            element.begun = true;
+            out.write('>');
+        }
+    }
+
+    /** Writes the start tag of the next element but for its end, since attributes may follow. */
     private void startElement() {
         Open parent = at();
-        FieldName name = Objects.requireNonNull(parent.field);
-        checkName(name);
-        boolean root = open.size() == 1;
+        byte[] tag = elements.of(parent.field);
+        boolean root = depth == 0;
         if (root && rootWritten) {
             throw new ProblemException(
                     Problem.error(Code.NOT_WRITABLE, "An XML document has one root element, this would be a second.")
                             .withHelp("write one element around them all"));
         }
         rootWritten |= root;
+        begin(parent);
         if (!root && indent > 0 && !parent.mixed) {
-            newLine(open.size() - 1);
+            newLine(depth);
             parent.lines = true;
         }
-        guarded(() -> {
-            xml.writeStartElement(prefix(name.namespace()), name.local(), namespace(name));
-            if (root) {
-                declareNamespaces();
-            }
-        });
+        parent.tag = tag;
+        out.write('<');
+        out.write(tag);
+        if (root) {
+            declareNamespaces();
+        }
     }
 
-    private void declareNamespaces() throws XMLStreamException {
+    private void declareNamespaces() {
         if (!defaultNamespace.isEmpty()) {
-            xml.writeDefaultNamespace(defaultNamespace);
+            attribute(ByteSink.bytes("xmlns"), defaultNamespace);
         }
-        for (Map.Entry<String, String> declared : prefixes.entrySet().stream()
+        prefixes.entrySet().stream()
                 .sorted(Map.Entry.comparingByValue())
-                .toList()) {
-            xml.writeNamespace(declared.getValue(), declared.getKey());
+                .forEach(declared -> attribute(ByteSink.bytes("xmlns:" + declared.getValue()), declared.getKey()));
+    }
+
+    private void attribute(byte[] name, String value) {
+        out.write(' ');
+        out.write(name);
+        out.write(IS);
+        out.write(value, ATTRIBUTE);
+        out.write('"');
+    }
+
+    /** {@return the bytes of a name with its prefix} */
+    private byte[] encoded(FieldName name, boolean attribute) {
+        XmlCharacters.checkName(name);
+        if (!names.canEncode(name.local())) {
+            throw new ProblemException(
+                    Problem.error(Code.NOT_WRITABLE, "This name has a character that the encoding of the target lacks.")
+                            .withValue(name.local())
+                            .withHelp("UTF-8 has all characters"));
         }
+        String prefix = prefix(name.namespace(), attribute);
+        return ByteSink.bytes(prefix.isEmpty() ? name.local() : prefix + ":" + name.local());
     }
 
-    private String namespace(FieldName name) {
-        return name.namespace() != null ? name.namespace() : name.attribute() ? "" : defaultNamespace;
-    }
-
-    private String prefix(@Nullable String namespace) {
-        if (namespace == null || namespace.equals(defaultNamespace)) {
+    private String prefix(@Nullable String namespace, boolean attribute) {
+        if (namespace == null || namespace.isEmpty() || !attribute && namespace.equals(defaultNamespace)) {
             return "";
         }
-        String prefix = prefixes.get(namespace);
+        String prefix = namespace.equals(XML) ? "xml" : prefixes.get(namespace);
         if (prefix == null) {
             throw new ProblemException(
                     Problem.error(Code.NOT_WRITABLE, "The namespace of this element has no prefix in the mapping.")
@@ -193,12 +219,15 @@ final class XmlDocumentWriter implements DocumentWriter {
     }
 
     private void newLine(int level) {
-        guarded(() -> xml.writeCharacters("\n" + " ".repeat(level * indent)));
+        out.write('\n');
+        for (int i = level * indent; i > 0; i--) {
+            out.write(' ');
+        }
     }
 
     @Override
     public void beginList() {
-        if (open.isEmpty() || at().listed) {
+        if (depth < 0 || at().listed) {
             throw new ProblemException(
                     Problem.error(Code.NOT_WRITABLE, "A list directly in a list has no element names in XML.")
                             .withHelp("give the inner list a field of its own"));
@@ -218,71 +247,41 @@ final class XmlDocumentWriter implements DocumentWriter {
 
     @Override
     public void value(Value value) {
-        if (open.isEmpty()) {
+        if (depth < 0) {
             throw new ProblemException(Problem.error(Code.NOT_WRITABLE, "A value in XML needs an element around it."));
         }
+        String text = value instanceof NumberValue || value.isNothing() ? null : checked(value);
         startElement();
-        guarded(() -> {
-            if (value.isNothing()) {
-                if (!prefixes.containsKey(XSI)) {
-                    xml.writeNamespace("xsi", XSI);
-                }
-                xml.writeAttribute(prefixes.getOrDefault(XSI, "xsi"), XSI, "nil", "true");
-            } else {
-                xml.writeCharacters(checked(value));
+        if (value.isNothing()) {
+            if (!prefixes.containsKey(XSI)) {
+                attribute(ByteSink.bytes("xmlns:xsi"), XSI);
             }
-            xml.writeEndElement();
-        });
+            out.write(ByteSink.bytes(" " + prefixes.getOrDefault(XSI, "xsi") + ":"));
+            out.write(NIL);
+            return;
+        }
+        out.write('>');
+        if (text == null) {
+            out.write((NumberValue) value);
+        } else {
+            out.write(text, TEXT);
+        }
+        end(at().tag);
     }
 
     /** {@return the text of a value, all of whose characters can be written} */
-    private String checked(Value value) {
+    private static String checked(Value value) {
         String text = value.toString();
         XmlCharacters.check(text);
-        if (encodable != null && !encodable.canEncode(text)) {
-            throw new ProblemException(Problem.error(
-                            Code.NOT_WRITABLE, "This text has a character that the encoding of the target lacks.")
-                    .withValue(text)
-                    .withHelp("UTF-8 has all characters; ISO-8859-1 is written with references to those it lacks"));
-        }
         return text;
-    }
-
-    private void checkName(FieldName name) {
-        XmlCharacters.checkName(name);
-        if (!names.canEncode(name.local())) {
-            throw new ProblemException(
-                    Problem.error(Code.NOT_WRITABLE, "This name has a character that the encoding of the target lacks.")
-                            .withValue(name.local())
-                            .withHelp("UTF-8 has all characters"));
-        }
-    }
-
-    @Override
-    public void mixed() {
-        if (!open.isEmpty() && !at().mixed) {
-            open.pop();
-            open.push(new Open(true));
-        }
     }
 
     @Override
     public void attribute(FieldName name, Value value) {
-        checkName(name);
-        if (value.isNothing()) {
-            return;
+        byte[] encoded = attributes.of(name);
+        if (!value.isNothing()) {
+            attribute(encoded, checked(value));
         }
-        String text = checked(value);
-        guarded(() -> {
-            if (name.namespace() == null) {
-                xml.writeAttribute(name.local(), text);
-            } else {
-                String prefix = name.namespace().equals("http://www.w3.org/XML/1998/namespace")
-                        ? "xml"
-                        : prefix(name.namespace());
-                xml.writeAttribute(prefix, name.namespace(), name.local(), text);
-            }
-        });
     }
 
     @Override
@@ -290,11 +289,12 @@ final class XmlDocumentWriter implements DocumentWriter {
         if (value.isNothing()) {
             return;
         }
-        if (open.size() < 2) {
+        if (depth < 1) {
             throw new ProblemException(Problem.error(Code.NOT_WRITABLE, "A text in XML needs an element around it."));
         }
         String text = checked(value);
-        guarded(() -> xml.writeCharacters(text));
+        begin(at());
+        out.write(text, TEXT);
     }
 
     @Override
@@ -303,11 +303,7 @@ final class XmlDocumentWriter implements DocumentWriter {
             throw new ProblemException(
                     Problem.error(Code.NOT_WRITABLE, "An XML document has one root element, and none was written."));
         }
-        try {
-            xml.writeRaw("\n");
-            xml.flush();
-        } catch (XMLStreamException e) {
-            throw new IOException(e);
-        }
+        out.write('\n');
+        out.flush();
     }
 }
