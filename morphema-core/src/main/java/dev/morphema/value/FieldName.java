@@ -1,17 +1,30 @@
 package dev.morphema.value;
 
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
-/**
- * The name of a field.
- *
- * @param namespace the XML namespace: null where none was asked for or the format has none, "" for "in no namespace"
- * @param local the name itself
- * @param attribute whether it is an XML attribute
- */
-public record FieldName(@Nullable String namespace, String local, boolean attribute) {
+/** The name of a field. Immutable; equal to another by its parts. */
+public final class FieldName {
     /** The own text of an element beside its children and attributes. */
     public static final FieldName OWN_TEXT = new FieldName(null, "", false);
+
+    private final @Nullable String namespace;
+    private final String local;
+    private final boolean attribute;
+    /** Names are looked up for each field of each record. */
+    private final int hash;
+
+    /**
+     * @param namespace the XML namespace: null where none was asked for or the format has none, "" for "in no namespace"
+     * @param local the name itself
+     * @param attribute whether it is an XML attribute
+     */
+    public FieldName(@Nullable String namespace, String local, boolean attribute) {
+        this.namespace = namespace;
+        this.local = local;
+        this.attribute = attribute;
+        this.hash = (Objects.hashCode(namespace) * 31 + local.hashCode()) * 2 + (attribute ? 1 : 0);
+    }
 
     /** {@return the name of an ordinary field} */
     public static FieldName of(String local) {
@@ -21,6 +34,36 @@ public record FieldName(@Nullable String namespace, String local, boolean attrib
     /** {@return the name of an attribute in no namespace} */
     public static FieldName attribute(String local) {
         return new FieldName(null, local, true);
+    }
+
+    /** {@return the namespace, or null} */
+    public @Nullable String namespace() {
+        return namespace;
+    }
+
+    /** {@return the name without namespace} */
+    public String local() {
+        return local;
+    }
+
+    /** {@return whether it is an XML attribute} */
+    public boolean attribute() {
+        return attribute;
+    }
+
+    @Override
+    public boolean equals(@Nullable Object other) {
+        return this == other
+                || other instanceof FieldName name
+                        && hash == name.hash
+                        && attribute == name.attribute
+                        && local.equals(name.local)
+                        && Objects.equals(namespace, name.namespace);
+    }
+
+    @Override
+    public int hashCode() {
+        return hash;
     }
 
     /** {@return the name as a mapping writes it, without namespace} */

@@ -18,9 +18,10 @@ import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
-import java.io.Reader;
+import java.io.InputStream;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -42,10 +43,12 @@ final class JsonRecordReader implements RecordReader {
 
     private static final JsonFactory FACTORY = new JsonFactory();
 
+    private final Input source;
+    private final Charset encoding;
     private final String input;
     private final Projection projection;
     private final boolean lines;
-    private final Reader characters;
+    private final InputStream bytes;
     private final JsonParser parser;
     private final Map<String, FieldName> names = new HashMap<>();
     private boolean begun;
@@ -54,11 +57,17 @@ final class JsonRecordReader implements RecordReader {
     private long number;
 
     JsonRecordReader(Input input, Projection projection, Charset encoding, boolean lines) throws IOException {
+        this.source = input;
+        this.encoding = encoding;
         this.input = input.name();
         this.projection = projection;
         this.lines = lines;
-        this.characters = Decoding.reader(input.open(), encoding);
-        this.parser = FACTORY.createParser(ObjectReadContext.empty(), characters);
+        Decoding.Start start = Decoding.start(input.open(), encoding);
+        this.bytes = start.bytes();
+        // The parser reads UTF-8 itself, without a copy in characters between.
+        this.parser = start.charset().equals(StandardCharsets.UTF_8)
+                ? FACTORY.createParser(ObjectReadContext.empty(), bytes)
+                : FACTORY.createParser(ObjectReadContext.empty(), start.characters());
     }
 
     @Override
@@ -138,6 +147,10 @@ final class JsonRecordReader implements RecordReader {
     }
 
     private Value number() {
+        NumberValue plain = NumberValue.read(parser.getString());
+        if (plain != null) {
+            return plain;
+        }
         try {
             return NumberValue.of(parser.getDecimalValue());
         } catch (ArithmeticException e) {
@@ -155,28 +168,38 @@ final class JsonRecordReader implements RecordReader {
     }
 
     private Value object(Projection wanted) {
-        TokenStreamLocation start = parser.currentTokenLocation();
-        RecordValue.Builder record = RecordValue.builder(wanted.layout(), new Origin(input, number, start.getLineNr()));
+        Origin origin = new Origin(input, number, parser.currentTokenLocation().getLineNr());
+        return wanted.everything() ? everything(wanted, origin) : chosen(wanted, origin);
+    }
+
+    private Value everything(Projection wanted, Origin origin) {
+        RecordValue.Builder record = RecordValue.builder(wanted.layout(), origin);
         while (parser.nextToken() != JsonToken.END_OBJECT) {
             FieldName name = name(parser.currentName());
             parser.nextToken();
-            if (wanted.everything()) {
-                if (record.has(name)) {
-                    throw twice(name);
-                }
-                record.add(name, value(wanted.child(name)));
-            } else {
-                int slot = wanted.slot(name);
-                if (slot < 0) {
-                    parser.skipChildren();
-                } else if (record.has(name)) {
-                    throw twice(name);
-                } else {
-                    record.set(slot, value(wanted.child(slot)));
-                }
+            if (record.has(name)) {
+                throw twice(name);
             }
+            record.add(name, value(wanted.child(name)));
         }
         return record.build();
+    }
+
+    private Value chosen(Projection wanted, Origin origin) {
+        @Nullable Value[] values = new Value[wanted.layout().size()];
+        while (parser.nextToken() != JsonToken.END_OBJECT) {
+            FieldName name = name(parser.currentName());
+            parser.nextToken();
+            int slot = wanted.slot(name);
+            if (slot < 0) {
+                parser.skipChildren();
+            } else if (values[slot] != null) {
+                throw twice(name);
+            } else {
+                values[slot] = value(wanted.child(slot));
+            }
+        }
+        return RecordValue.of(wanted.layout(), values, origin);
     }
 
     private ProblemException twice(FieldName name) {
@@ -216,11 +239,7 @@ final class JsonRecordReader implements RecordReader {
             return reading.read();
         } catch (JacksonIOException e) {
             if (e.getCause() instanceof CharacterCodingException) {
-                throw new ProblemException(Problem.error(
-                                Code.BAD_ENCODING,
-                                "There are bytes that are no characters in the encoding of this source.")
-                        .in(here())
-                        .withHelp("name the encoding in the source: encoding = \"ISO-8859-1\""));
+                throw wrongBytes(here());
             }
             throw e.getCause();
         } catch (StreamConstraintsException e) {
@@ -229,13 +248,41 @@ final class JsonRecordReader implements RecordReader {
                             .in(here()),
                     e);
         } catch (JacksonException e) {
-            throw new ProblemException(JsonFaults.explained(e, input), e);
+            throw exact(e);
         }
+    }
+
+    private static ProblemException wrongBytes(InputLocation place) {
+        return new ProblemException(Problem.error(
+                        Code.BAD_ENCODING, "There are bytes that are no characters in the encoding of this source.")
+                .in(place)
+                .withHelp("name the encoding in the source: encoding = \"ISO-8859-1\""));
+    }
+
+    /** A parser of bytes counts columns in bytes; where the input can be read again, characters are counted. */
+    private ProblemException exact(JacksonException found) throws IOException {
+        JacksonException exact = found;
+        if (source.isRereadable()) {
+            try (JsonParser again =
+                    FACTORY.createParser(ObjectReadContext.empty(), Decoding.reader(source.open(), encoding))) {
+                while (again.nextToken() != null) {
+                    // goes on to the fault
+                }
+            } catch (JacksonException e) {
+                exact = e;
+            }
+        }
+        if (exact.getCause() instanceof CharacterCodingException
+                || String.valueOf(exact.getMessage()).contains("Invalid UTF-8")) {
+            TokenStreamLocation at = found.getLocation();
+            return wrongBytes(InputLocation.at(input, at == null ? 0 : at.getLineNr(), 0));
+        }
+        return new ProblemException(JsonFaults.explained(exact, input), found);
     }
 
     @Override
     public void close() throws IOException {
         parser.close();
-        characters.close();
+        bytes.close();
     }
 }
