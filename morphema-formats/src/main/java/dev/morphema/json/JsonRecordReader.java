@@ -24,6 +24,7 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -51,6 +52,7 @@ final class JsonRecordReader implements RecordReader {
     private final InputStream bytes;
     private final JsonParser parser;
     private final Map<String, FieldName> names = new HashMap<>();
+    private final Map<Projection, FieldOrder> orders = new IdentityHashMap<>();
     private boolean begun;
     private boolean sequence;
     private boolean done;
@@ -186,15 +188,16 @@ final class JsonRecordReader implements RecordReader {
     }
 
     private Value chosen(Projection wanted, Origin origin) {
+        FieldOrder order = orders.computeIfAbsent(wanted, FieldOrder::new);
+        order.begin();
         @Nullable Value[] values = new Value[wanted.layout().size()];
-        while (parser.nextToken() != JsonToken.END_OBJECT) {
-            FieldName name = name(parser.currentName());
+        for (String name = parser.nextName(); name != null; name = parser.nextName()) {
             parser.nextToken();
-            int slot = wanted.slot(name);
+            int slot = order.slot(name);
             if (slot < 0) {
                 parser.skipChildren();
             } else if (values[slot] != null) {
-                throw twice(name);
+                throw twice(FieldName.of(name));
             } else {
                 values[slot] = value(wanted.child(slot));
             }

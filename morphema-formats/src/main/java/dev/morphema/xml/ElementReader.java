@@ -1,6 +1,10 @@
 package dev.morphema.xml;
 
 import dev.morphema.format.Projection;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.InputLocation;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
 import dev.morphema.value.ElementText;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Nothing;
@@ -11,6 +15,7 @@ import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
 import java.util.HashMap;
 import java.util.Map;
+import javax.xml.stream.Location;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import org.codehaus.stax2.XMLStreamReader2;
@@ -80,6 +85,9 @@ final class ElementReader {
      */
     Value element(FieldName name, Projection wanted, long number) throws XMLStreamException {
         Origin origin = new Origin(input, number, xml.getLocation().getLineNumber());
+        if (xml.getDepth() > XmlParsers.MOST_DEEP) {
+            throw fault(Code.LIMIT, "Elements are nested more than " + XmlParsers.MOST_DEEP + " deep.");
+        }
         int attributes = xml.getAttributeCount();
         boolean nil = attributes > 0 && isNil();
         RecordValue.Builder record = null;
@@ -107,6 +115,8 @@ final class ElementReader {
                     || event == XMLStreamConstants.CDATA
                     || event == XMLStreamConstants.SPACE) {
                 texts.add(xml.getText());
+            } else if (event == XMLStreamConstants.ENTITY_REFERENCE) {
+                throw fault(Code.BAD_XML, "This is not well-formed XML here: an entity is used that is not declared.");
             }
         }
         if (nil && order == null && texts.length() == 0) {
@@ -119,6 +129,12 @@ final class ElementReader {
             addText(record, texts, order);
         }
         return record.build();
+    }
+
+    private ProblemException fault(Code code, String message) {
+        Location at = xml.getLocation();
+        return new ProblemException(
+                Problem.error(code, message).in(InputLocation.at(input, at.getLineNumber(), at.getColumnNumber())));
     }
 
     /** White space between child elements is layout and no text. */

@@ -1,6 +1,5 @@
 package dev.morphema.xml;
 
-import com.ctc.wstx.exc.WstxIOException;
 import dev.morphema.format.Input;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
@@ -19,6 +18,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.CharacterCodingException;
 import java.util.List;
+import java.util.regex.Pattern;
 import javax.xml.stream.Location;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
@@ -29,6 +29,12 @@ import org.jspecify.annotations.Nullable;
  * Reads one XML document: as a record with one field, its root element, or the elements at a path, one after the other.
  */
 final class XmlRecordReader implements RecordReader {
+    /** What the faster parser says of bytes that are no UTF-8; as characters, these codes are allowed. */
+    private static final Pattern WRONG_BYTE =
+            Pattern.compile("Invalid UTF-8|Illegal XML character \\(.*\\(code (12[89]|1[3-9][0-9]|2[0-9]{2})\\)");
+
+    private final Input source;
+    private final Options options;
     private final String input;
     private final List<FieldName> path;
     private final Projection projection;
@@ -44,6 +50,8 @@ final class XmlRecordReader implements RecordReader {
     private @Nullable Value heldBack;
 
     XmlRecordReader(Input input, List<FieldName> path, Projection projection, Options options) throws IOException {
+        this.source = input;
+        this.options = options;
         this.input = input.name();
         this.path = List.copyOf(path);
         Projection at = projection;
@@ -56,7 +64,7 @@ final class XmlRecordReader implements RecordReader {
             this.xml = XmlParsers.open(bytes, options.text("encoding").orElse(null));
         } catch (XMLStreamException e) {
             bytes.close();
-            throw fault(e);
+            throw fault(exact(e));
         }
         this.elements = new ElementReader(input.name(), options.isOn("trim", false), xml);
     }
@@ -135,17 +143,36 @@ final class XmlRecordReader implements RecordReader {
 
     private ProblemException failure(XMLStreamException e) throws IOException {
         Throwable cause = e.getNestedException() == null ? e.getCause() : e.getNestedException();
-        if (e instanceof WstxIOException && cause instanceof IOException io) {
-            if (io instanceof CharConversionException || io instanceof CharacterCodingException) {
-                return new ProblemException(Problem.error(
-                                Code.BAD_ENCODING,
-                                "There are bytes that are no characters in the encoding of the document.")
-                        .in(InputLocation.at(input, xml.getLocation().getLineNumber(), 0))
-                        .withHelp("the XML declaration on the first line names the encoding"));
-            }
+        boolean wrongBytes = cause instanceof CharConversionException
+                || cause instanceof CharacterCodingException
+                || WRONG_BYTE.matcher(String.valueOf(e.getMessage())).find();
+        if (wrongBytes) {
+            return new ProblemException(Problem.error(
+                            Code.BAD_ENCODING,
+                            "There are bytes that are no characters in the encoding of the document.")
+                    .in(InputLocation.at(input, xml.getLocation().getLineNumber(), 0))
+                    .withHelp("the XML declaration on the first line names the encoding"));
+        }
+        if (cause instanceof IOException io) {
             throw io;
         }
-        return fault(e);
+        return fault(exact(e));
+    }
+
+    /** The faster parser says little of what is wrong; where the input can be read again, the other one does. */
+    private XMLStreamException exact(XMLStreamException found) throws IOException {
+        if (source.isRereadable()) {
+            try (InputStream again = source.open()) {
+                XMLStreamReader2 careful =
+                        XmlParsers.careful(again, options.text("encoding").orElse(null));
+                while (careful.hasNext()) {
+                    careful.next();
+                }
+            } catch (XMLStreamException e) {
+                return e;
+            }
+        }
+        return found;
     }
 
     private ProblemException fault(XMLStreamException e) {

@@ -9,6 +9,7 @@ import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
+import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.RecordValue.Part;
@@ -18,6 +19,7 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -207,5 +209,49 @@ class XmlProperties {
         byte[] document = written(tree);
         assertThat(readByTheJdk(document)).isEqualTo(tree);
         assertThat(read(document)).isEqualTo(tree);
+    }
+
+    @Provide
+    Arbitrary<String> pieces() {
+        return Arbitraries.of(
+                        "<a>",
+                        "</a>",
+                        "<b x='1'>",
+                        "</b>",
+                        "<c/>",
+                        "text ",
+                        "&amp;",
+                        "&#65;",
+                        "&none;",
+                        "<![CDATA[<x>]]>",
+                        "<!-- no -->",
+                        "<?pi no?>",
+                        "]]>",
+                        "<p:d xmlns:p='urn:p' p:y='&lt;\n'>",
+                        "</p:d>",
+                        "ü",
+                        "\r\n",
+                        "\t",
+                        "<",
+                        "&",
+                        "<e xmlns='urn:e'/>")
+                .list()
+                .ofMaxSize(12)
+                .map(all -> "<a>" + String.join("", all) + "</a>");
+    }
+
+    /** What is read of a document, or that it is refused. */
+    private static String outcome(String document) throws IOException {
+        try {
+            return read(document.getBytes(StandardCharsets.UTF_8)).toString();
+        } catch (ProblemException e) {
+            return e.problem().code().toString();
+        }
+    }
+
+    @Property(tries = 3_000)
+    void theFasterParserReadsAndRefusesAsTheOtherDoes(@ForAll("pieces") String document) throws IOException {
+        // A document type declaration, though empty, is left to the other parser.
+        assertThat(outcome(document)).isEqualTo(outcome("<!DOCTYPE a []>" + document));
     }
 }
