@@ -8,6 +8,7 @@ import dev.morphema.benchmarks.hand.S1;
 import dev.morphema.benchmarks.hand.S2;
 import dev.morphema.benchmarks.hand.S3;
 import dev.morphema.benchmarks.hand.S4;
+import org.jspecify.annotations.Nullable;
 
 /** Finds who does a workload. */
 final class Contenders {
@@ -18,7 +19,22 @@ final class Contenders {
         return switch (name) {
             case "morphema" -> Morphemas.of(workload);
             case "hand" -> hand(workload);
+            case "plain" -> plain(workload);
             default -> throw new IllegalArgumentException("no such contender: " + name);
+        };
+    }
+
+    /** {@return whether there is such a contender for a workload} */
+    static boolean has(Workload workload, String name) {
+        return !name.equals("plain") || plain(workload) != null;
+    }
+
+    private static @Nullable Contender plain(Workload workload) {
+        return switch (workload) {
+            case S1 -> dev.morphema.benchmarks.plain.S1::run;
+            case S2 -> dev.morphema.benchmarks.plain.S2::run;
+            case G2 -> dev.morphema.benchmarks.plain.G2::run;
+            case S3, S4, G1, G3, J1 -> null;
         };
     }
 

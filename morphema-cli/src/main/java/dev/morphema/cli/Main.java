@@ -18,7 +18,7 @@ import picocli.CommandLine.Command;
 @Command(
         name = "morphema",
         description = "Turns messages of one system into messages of another, by a mapping.",
-        subcommands = {DemoCommand.class, RunCommand.class, CheckCommand.class, TestCommand.class},
+        subcommands = {DemoCommand.class, RunCommand.class, CheckCommand.class, PlanCommand.class, TestCommand.class},
         versionProvider = Version.class,
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "COMMAND",

@@ -45,7 +45,7 @@ public final class Compiler {
         for (int i = 0; i < defines.size(); i++) {
             defines.get(i).set(unit().node(mapping.defines().get(i).decl().value()));
         }
-        return new Program(mapping, globals, params(), tables(), targets(), streams.kept());
+        return new Program(mapping, globals, params(), tables(), targets(), streams.kept(), streams.reasons());
     }
 
     /** {@return a compiler for what runs in one frame} */

@@ -64,19 +64,23 @@ final class GroupUse {
         return nested;
     }
 
-    /** {@return what is held of each group, as the printed plan shows it} */
+    /** {@return what is held of each group, as the printed plan shows it: a line, and one for each loop over the members} */
     String describe() {
         if (kept) {
             return "holding the members";
         }
-        List<String> parts = new ArrayList<>();
-        if (running.length > 0) {
-            parts.add("keeping up "
-                    + Arrays.stream(running).map(Node::written).distinct().collect(Collectors.joining(", ")));
-        }
+        StringBuilder lines = new StringBuilder();
+        lines.append(
+                running.length == 0
+                        ? "holding the keys"
+                        : "keeping up "
+                                + Arrays.stream(running)
+                                        .map(Node::written)
+                                        .distinct()
+                                        .collect(Collectors.joining(", ")));
         for (LoopPlan loop : nested) {
-            parts.add("in each group: " + loop.describeGrouping());
+            lines.append("\n  in each: ").append(loop.describeGrouping().replace("\n", "\n  "));
         }
-        return parts.isEmpty() ? "holding the keys" : String.join("; ", parts);
+        return lines.toString();
     }
 }

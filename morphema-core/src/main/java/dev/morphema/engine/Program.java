@@ -77,6 +77,7 @@ public final class Program {
     private final List<TableMaker> tables;
     private final List<Target> targets;
     private final boolean[] kept;
+    private final @Nullable String[] reasons;
 
     Program(
             CheckedMapping mapping,
@@ -84,13 +85,15 @@ public final class Program {
             List<Param> params,
             List<TableMaker> tables,
             List<Target> targets,
-            boolean[] kept) {
+            boolean[] kept,
+            @Nullable String[] reasons) {
         this.mapping = mapping;
         this.globals = List.copyOf(globals);
         this.params = List.copyOf(params);
         this.tables = List.copyOf(tables);
         this.targets = List.copyOf(targets);
         this.kept = kept.clone();
+        this.reasons = reasons.clone();
     }
 
     /** {@return the mapping this was compiled from} */
@@ -154,12 +157,11 @@ public final class Program {
             }
             if (kept[i]) {
                 boolean rest = passes().stream().anyMatch(pass -> pass.source() == source);
-                out.append(read)
-                        .append(
-                                rest
-                                        ? ", the rest: as a whole"
-                                        : ": as a whole, since it is not just the outermost loop of targets");
+                out.append(read).append(rest ? ", the rest: as a whole" : ": as a whole");
                 out.append("; fields ").append(keptProjection(i)).append('\n');
+                if (reasons[i] != null) {
+                    out.append("  ").append(reasons[i].replace("\n", "\n  ")).append('\n');
+                }
             }
         }
         for (Target target : targets) {
@@ -169,8 +171,9 @@ public final class Program {
             if (loop != null) {
                 out.append("  for each of ").append(loop.sequence().written()).append('\n');
                 loop.stages()
-                        .forEach(stage ->
-                                out.append("  ").append(stage.describe()).append('\n'));
+                        .forEach(stage -> out.append("  ")
+                                .append(stage.describe().replace("\n", "\n  "))
+                                .append('\n'));
             }
         }
         return out.toString();

@@ -35,11 +35,14 @@ final class StreamFinder {
     private final List<Candidate> candidates = new ArrayList<>();
     private final Map<Integer, Candidate> streaming = new HashMap<>();
     private final boolean[] kept;
+    /** For each source that is kept as a whole, why, and what would let it stream. */
+    private final String[] reasons;
 
     StreamFinder(CheckedMapping mapping) {
         this.mapping = mapping;
         this.resolution = mapping.resolution();
         this.kept = new boolean[mapping.sources().size()];
+        this.reasons = new String[kept.length];
         for (int i = 0; i < mapping.targets().size(); i++) {
             Decl.Target target = mapping.targets().get(i).decl();
             Loop loop = target.split() == null ? outermost(target.content()) : target.split();
@@ -71,6 +74,12 @@ final class StreamFinder {
     /** {@return for each source whether it, or what no loop streams of it, is read as a whole} */
     boolean[] kept() {
         return kept;
+    }
+
+    /** {@return for each source that is kept as a whole why that is; for others null} */
+    @Nullable
+    String[] reasons() {
+        return reasons;
     }
 
     /** The first loop of a target that stands directly in the document or in blocks within blocks. */
@@ -154,24 +163,49 @@ final class StreamFinder {
                 candidates.stream().filter(c -> c.way().source() == source).toList();
         Set<Expr.Reference> pushed = Collections.newSetFromMap(new IdentityHashMap<>());
         here.forEach(candidate -> pushed.addAll(candidate.way().references()));
-        boolean letsStream = here.stream()
-                .flatMap(candidate -> candidate.way().references().stream())
-                .filter(reference -> resolution.binding(reference) instanceof Binding.Global)
-                .allMatch(reference ->
-                        usesOf(resolution.binding(reference)).stream().allMatch(pushed::contains));
         List<Expr.Reference> others = usesOf(new Binding.Source(source)).stream()
                 .filter(use -> !pushed.contains(use))
                 .toList();
-        boolean apart = others.stream()
-                .allMatch(other -> here.stream()
-                        .allMatch(candidate -> areApart(candidate.way().path(), pathFrom(other))));
-        boolean plain = here.stream().noneMatch(candidate -> isTyped(candidate.way()));
-        if (letsStream && apart && plain) {
+        String reason = reason(here, pushed, others);
+        if (reason == null) {
             here.forEach(candidate -> streaming.put(candidate.target(), candidate));
             kept[source] = !others.isEmpty();
         } else {
             kept[source] = true;
+            reasons[source] = reason;
         }
+    }
+
+    /** {@return why nothing of a source can stream, or null if it can} */
+    private @Nullable String reason(List<Candidate> here, Set<Expr.Reference> pushed, List<Expr.Reference> others) {
+        if (here.isEmpty()) {
+            return others.isEmpty() ? "why: nothing uses it" : "why: no target's outermost loop goes over it";
+        }
+        for (Candidate candidate : here) {
+            if (isTyped(candidate.way())) {
+                return "why: the records themselves have a declared type";
+            }
+            for (Expr.Reference way : candidate.way().references()) {
+                Binding binding = resolution.binding(way);
+                for (Expr.Reference use :
+                        binding instanceof Binding.Global ? usesOf(binding) : List.<Expr.Reference>of()) {
+                    if (!pushed.contains(use)) {
+                        return "why: " + use.name() + " is used on line " + usedOn(use);
+                    }
+                }
+            }
+            for (Expr.Reference other : others) {
+                if (!areApart(candidate.way().path(), pathFrom(other))) {
+                    return "why: it is used on line " + usedOn(other);
+                }
+            }
+        }
+        return null;
+    }
+
+    private static String usedOn(Expr.Reference use) {
+        return use.span().line()
+                + ", beside the outermost loop of a target\ntry: without that use, or with it in a loop of a target of its own, its records would be read one at a time";
     }
 
     /** Whether the records themselves are converted to a declared type, which the record around them does. */

@@ -1,0 +1,138 @@
+package dev.morphema.benchmarks;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.function.ToDoubleFunction;
+
+/**
+ * Runs contenders side by side, each in a process of its own, in turn: one pair after the other, so that a machine that is
+ * now faster and now slower is so for both. Medians are compared.
+ */
+final class Comparison {
+    static final List<String> CONTENDERS = List.of("morphema", "hand", "plain");
+
+    private final Path folder;
+    private final int megabytes;
+    private final int pairs;
+
+    /**
+     * @param folder for inputs and outputs
+     * @param megabytes of each input
+     * @param pairs how many runs of each contender count; one more comes first and does not
+     */
+    Comparison(Path folder, int megabytes, int pairs) {
+        this.folder = folder;
+        this.megabytes = megabytes;
+        this.pairs = pairs;
+    }
+
+    /** Medians of all runs of one contender on one workload. */
+    record Row(Workload workload, String contender, Figures medians) {}
+
+    List<Row> run(List<Workload> workloads) throws IOException, InterruptedException {
+        List<Row> rows = new ArrayList<>();
+        for (Workload workload : workloads) {
+            rows.addAll(run(workload));
+        }
+        return rows;
+    }
+
+    private List<Row> run(Workload workload) throws IOException, InterruptedException {
+        Map<String, List<Figures>> figures = new LinkedHashMap<>();
+        List<String> contenders = CONTENDERS.stream()
+                .filter(name -> Contenders.has(workload, name))
+                .toList();
+        contenders.forEach(name -> figures.put(name, new ArrayList<>()));
+        for (int pair = 0; pair <= pairs; pair++) {
+            for (String contender : contenders) {
+                Figures run = Figures.of(command(workload, contender));
+                if (pair > 0) {
+                    figures.get(contender).add(run);
+                }
+            }
+            if (pair == 0) {
+                requireEqual(workload, contenders);
+            }
+        }
+        List<Row> rows = new ArrayList<>();
+        figures.forEach((contender, runs) -> rows.add(new Row(
+                workload,
+                contender,
+                new Figures(median(runs, Figures::cpu), median(runs, Figures::wall), median(runs, Figures::peak)))));
+        System.err.println(workload + " done");
+        return rows;
+    }
+
+    private List<String> command(Workload workload, String contender) {
+        return List.of(
+                ProcessHandle.current().info().command().orElse("java"),
+                "-XX:+UseSerialGC",
+                "-Xmx512m",
+                "-cp",
+                System.getProperty("java.class.path"),
+                Main.class.getName(),
+                "once",
+                workload.name(),
+                contender,
+                folder.toString(),
+                Integer.toString(megabytes),
+                out(workload, contender).toString());
+    }
+
+    private Path out(Workload workload, String contender) {
+        return folder.resolve(workload + "." + contender + ".out");
+    }
+
+    /** What gives another result is no rival. */
+    private void requireEqual(Workload workload, List<String> contenders) throws IOException {
+        for (String contender : contenders) {
+            long differs = Files.mismatch(out(workload, contenders.get(0)), out(workload, contender));
+            if (differs >= 0) {
+                throw new IOException(workload + ": the output of " + contender + " differs from byte " + differs);
+            }
+        }
+    }
+
+    private static double median(List<Figures> runs, ToDoubleFunction<Figures> figure) {
+        double[] sorted = runs.stream().mapToDouble(figure).sorted().toArray();
+        int middle = sorted.length / 2;
+        return sorted.length % 2 == 1 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;
+    }
+
+    /** {@return the medians as a Markdown table; ratios are those of the mapping to the others} */
+    static String table(List<Row> rows, int megabytes, int pairs) {
+        StringBuilder out = new StringBuilder();
+        out.append("Inputs of ")
+                .append(megabytes)
+                .append(" MB, medians of ")
+                .append(pairs)
+                .append(" runs each, in turn.\n\n");
+        out.append("| workload | contender | cpu s | wall s | peak MB | morphema to it, cpu |\n");
+        out.append("| --- | --- | ---: | ---: | ---: | ---: |\n");
+        for (Row row : rows) {
+            Figures ours = rows.stream()
+                    .filter(r -> r.workload() == row.workload() && r.contender().equals("morphema"))
+                    .findFirst()
+                    .orElseThrow()
+                    .medians();
+            Figures f = row.medians();
+            out.append(String.format(
+                    Locale.ROOT,
+                    "| %s %s | %s | %.2f | %.2f | %.0f | %.2f |%n",
+                    row.workload(),
+                    row.workload().title(),
+                    row.contender(),
+                    f.cpu(),
+                    f.wall(),
+                    f.peak(),
+                    ours.cpu() / f.cpu()));
+        }
+        return out.toString().replace(System.lineSeparator(), "\n");
+    }
+}

@@ -1,0 +1,69 @@
+package dev.morphema.benchmarks;
+
+import dev.morphema.Messages;
+import java.nio.charset.StandardCharsets;
+import java.util.concurrent.TimeUnit;
+import org.openjdk.jmh.annotations.Benchmark;
+import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.Fork;
+import org.openjdk.jmh.annotations.Measurement;
+import org.openjdk.jmh.annotations.Mode;
+import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Scope;
+import org.openjdk.jmh.annotations.Setup;
+import org.openjdk.jmh.annotations.State;
+import org.openjdk.jmh.annotations.Warmup;
+
+/** One message of 2 kB in JSON (M1) and one of 20 kB in XML (M2), in memory. */
+@State(Scope.Benchmark)
+@BenchmarkMode(Mode.AverageTime)
+@OutputTimeUnit(TimeUnit.MICROSECONDS)
+@Warmup(iterations = 3, time = 2)
+@Measurement(iterations = 5, time = 2)
+@Fork(1)
+public class MessageBenchmark {
+    private Messages json;
+    private Messages xml;
+    private byte[] jsonMessage;
+    private byte[] xmlMessage;
+
+    /** Makes the messages. */
+    @Setup
+    public void setUp() {
+        json = Morphemas.mapping("M1").messages("call", "out");
+        xml = Morphemas.mapping("M2").messages("notice", "out");
+        StringBuilder lines = new StringBuilder("{\"imo\":\"9000011\",\"ship\":\"Nordlys\",\"lines\":[");
+        for (int i = 0; i < 20; i++) {
+            lines.append(i > 0 ? "," : "")
+                    .append("{\"bill\":\"SKB-")
+                    .append(i)
+                    .append("\",\"kg\":1250.5")
+                    .append(i % 10)
+                    .append(",\"goods\":\"salt, in bags\",\"remark\":\"none at all\"}");
+        }
+        jsonMessage = lines.append("]}").toString().getBytes(StandardCharsets.UTF_8);
+        StringBuilder calls = new StringBuilder("<Notice port=\"XXSKL\"><Day>2026-03-05</Day>");
+        for (int i = 0; i < 100; i++) {
+            calls.append("<Call imo=\"")
+                    .append(9000000 + i)
+                    .append("\"><Ship>Nordlys ")
+                    .append(i)
+                    .append("</Ship><Weight unit=\"kg\">12.50</Weight><Eta>2026-03-05T14:30:00Z</Eta><Remark>")
+                    .append("calm, clear and cold ".repeat(4))
+                    .append("</Remark></Call>");
+        }
+        xmlMessage = calls.append("</Notice>").toString().getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** {@return a message in JSON} */
+    @Benchmark
+    public byte[] m1() {
+        return json.transform(jsonMessage);
+    }
+
+    /** {@return a message in XML} */
+    @Benchmark
+    public byte[] m2() {
+        return xml.transform(xmlMessage);
+    }
+}

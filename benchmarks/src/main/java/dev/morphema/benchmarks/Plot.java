@@ -1,0 +1,35 @@
+package dev.morphema.benchmarks;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import org.jfree.chart.ChartFactory;
+import org.jfree.chart.ChartUtils;
+import org.jfree.chart.JFreeChart;
+import org.jfree.data.category.DefaultCategoryDataset;
+
+/** Draws medians as bars. */
+final class Plot {
+    private static final int WIDTH = 1000;
+    private static final int HEIGHT = 500;
+
+    private Plot() {}
+
+    /** Draws the cpu time of each contender as a multiple of that of the program written by hand. */
+    static void write(List<Comparison.Row> rows, Path file) throws IOException {
+        DefaultCategoryDataset data = new DefaultCategoryDataset();
+        for (Comparison.Row row : rows) {
+            double hand = rows.stream()
+                    .filter(r -> r.workload() == row.workload() && r.contender().equals("hand"))
+                    .findFirst()
+                    .orElseThrow()
+                    .medians()
+                    .cpu();
+            data.addValue(
+                    row.medians().cpu() / hand, row.contender(), row.workload().name());
+        }
+        JFreeChart chart = ChartFactory.createBarChart(
+                "Cpu time, the program written by hand being 1", "workload", "times the program written by hand", data);
+        ChartUtils.saveChartAsPNG(file.toFile(), chart, WIDTH, HEIGHT);
+    }
+}
