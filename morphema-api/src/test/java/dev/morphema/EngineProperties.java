@@ -125,7 +125,8 @@ class EngineProperties {
                 "sum(x.n * 2 for x in rs where x.l != \"b\")",
                 "join([sum(x.n for x in rs), first(rs.n)], \"/\")",
                 "sum(number(x.l) for x in rs where x.l == \"\" or x.k == \"b\") ?? 0",
-                "[sorted(rs.l)]");
+                "[sorted(rs.l)]",
+                "[reversed(rs.l)]");
         List<String> loops = List.of(
                 "",
                 "in for q in rs group by q.l as qs { l = l2  c = count(qs)  s = sum(qs.n) }",

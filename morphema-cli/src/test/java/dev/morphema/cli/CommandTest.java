@@ -256,4 +256,17 @@ class CommandTest {
                 .isEqualTo(3);
         assertThat(err).contains("one file").contains("files = many");
     }
+
+    @Test
+    @DisplayName("plan shows what streams, what is kept and why, and what is kept up while members come")
+    void plan() {
+        assertThat(run("", "plan", MAPPING)).isZero();
+        assertThat(out)
+                .contains("read manifest: as a whole")
+                .contains("why: valid is used on line ")
+                .contains("try: without that use")
+                .contains("keeping up first(rows), min(rows.eta), sum(rows.weight_kg)\n    in each: group by row.bill");
+        assertThat(run("", "plan", "none.morphema")).isEqualTo(4);
+        assertThat(err).contains("[file-not-found]");
+    }
 }

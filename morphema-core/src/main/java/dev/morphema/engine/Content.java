@@ -52,7 +52,7 @@ sealed interface Content {
                 return Want.scalar(record);
             }
             if (value instanceof ListValue list && list.items().stream().anyMatch(Rule::isElement)) {
-                return new ListValue(list.items().stream().map(Rule::plain).toList());
+                return ListValue.of(list.items().stream().map(Rule::plain).toList());
             }
             return value;
         }

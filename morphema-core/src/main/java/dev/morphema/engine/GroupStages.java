@@ -44,7 +44,7 @@ final class GroupStages {
                 group.members.add(member);
             } else if (group.state != null) {
                 // A list that is a member is one thing, not its items.
-                frame.set(use.slot(), member instanceof ListValue ? new Many(List.of(member)) : member);
+                frame.set(use.slot(), member instanceof ListValue ? Many.of(List.of(member)) : member);
                 group.state.add(frame, member);
             }
         }
@@ -53,11 +53,11 @@ final class GroupStages {
             for (int i = 0; i < keys.length; i++) {
                 frame.set(keys[i], group.keys[i]);
             }
-            frame.set(use.slot(), group.members == null ? group.state : new Many(group.members));
+            frame.set(use.slot(), group.members == null ? group.state : Many.owned(group.members));
             try {
                 return next.turn();
             } catch (ProblemException e) {
-                throw LoopPlan.placed(e, group.state == null ? new Many(group.members) : group.state.first());
+                throw LoopPlan.placed(e, group.state == null ? Many.owned(group.members) : group.state.first());
             }
         }
     }

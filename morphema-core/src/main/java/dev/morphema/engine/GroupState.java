@@ -20,6 +20,7 @@ final class GroupState {
     private long done;
 
     private @Nullable ProblemException @Nullable [] failures;
+    private @Nullable Value @Nullable [] results;
     private final Nested[] nested;
     /** The first member, for the place of problems with the group. */
     private final Value first;
@@ -73,7 +74,16 @@ final class GroupState {
         if (failures != null && failures[index] != null) {
             throw failures[index];
         }
-        return functions[index].result(accumulators[index]);
+        // An accumulator is asked once: to reverse a list twice is not to reverse it.
+        if (results == null) {
+            results = new Value[functions.length];
+        }
+        Value result = results[index];
+        if (result == null) {
+            result = functions[index].result(accumulators[index]);
+            results[index] = result;
+        }
+        return result;
     }
 
     /** Passes on the groups that a loop has made of the members. */

@@ -40,7 +40,7 @@ final class PathNodes {
             if (from instanceof Many || from instanceof ListValue) {
                 List<Value> found = new ArrayList<>();
                 collect(from, found);
-                return new Many(found);
+                return Many.owned(found);
             }
             return Nothing.ABSENT;
         }
@@ -107,7 +107,7 @@ final class PathNodes {
             for (int slot : slots) {
                 addFlat(record.get(slot), found);
             }
-            return found.size() == 1 ? found.get(0) : new Many(found);
+            return found.size() == 1 ? found.get(0) : Many.owned(found);
         }
     }
 
@@ -153,7 +153,7 @@ final class PathNodes {
                         .filter(part -> part.name() != null)
                         .forEach(part -> addFlat(part.value(), found));
             }
-            return new Many(found);
+            return Many.owned(found);
         }
     }
 
@@ -170,7 +170,7 @@ final class PathNodes {
         Value of(RecordValue record) {
             List<Value> found = new ArrayList<>();
             search(record, found);
-            return new Many(found);
+            return Many.owned(found);
         }
 
         private void search(RecordValue record, List<Value> found) {

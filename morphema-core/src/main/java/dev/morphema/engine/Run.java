@@ -251,7 +251,7 @@ public final class Run {
             reader.warnings().forEach(state::warn);
             if (value instanceof ListValue list) {
                 read[source] = Math.max(read[source], list.items().size());
-                return checked.isSequence() ? new Many(list.items()) : list;
+                return checked.isSequence() ? Many.owned(list.items()) : list;
             }
             read[source] = Math.max(read[source], value == Nothing.ABSENT ? 0 : 1);
             if (keepsAll(source)) {

@@ -49,7 +49,7 @@ final class TableIndex {
     Many rows() {
         Many known = rowsOnce;
         if (known == null) {
-            known = new Many(all);
+            known = Many.owned(all);
             rowsOnce = known;
         }
         return known;
@@ -119,7 +119,7 @@ final class TableIndex {
             found = found.stream().filter(row -> holds(row, point)).toList();
         }
         if (many) {
-            return new Many(found.stream().map(Row::value).toList());
+            return Many.of(found.stream().map(Row::value).toList());
         }
         return found.isEmpty() ? Nothing.ABSENT : found.get(0).value();
     }

@@ -51,7 +51,7 @@ final class TreeWriter implements EventWriter {
 
     @Override
     public void endList() {
-        value(new ListValue(Objects.requireNonNull(open.pop().list)));
+        value(ListValue.owned(Objects.requireNonNull(open.pop().list)));
     }
 
     @Override

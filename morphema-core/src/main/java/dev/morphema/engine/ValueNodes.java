@@ -56,7 +56,7 @@ final class ValueNodes {
                     PathNodes.addFlat(value, values);
                 }
             }
-            return new ListValue(values);
+            return ListValue.owned(values);
         }
     }
 
@@ -101,7 +101,7 @@ final class ValueNodes {
         Value compute(Frame frame) {
             List<Value> values = new ArrayList<>();
             each(frame, values::add);
-            return new Many(values);
+            return Many.owned(values);
         }
 
         @Override

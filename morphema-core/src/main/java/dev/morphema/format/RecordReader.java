@@ -53,7 +53,7 @@ public interface RecordReader extends Closeable {
         boolean sequence = isSequence();
         List<Value> records = remaining();
         if (sequence) {
-            return new ListValue(records);
+            return ListValue.owned(records);
         }
         return records.isEmpty() ? Nothing.ABSENT : records.get(0);
     }

@@ -194,7 +194,7 @@ final class Aggregates {
 
         @Override
         public Value result() {
-            return new ListValue(List.copyOf(items.values()));
+            return ListValue.of(List.copyOf(items.values()));
         }
     }
 
@@ -215,7 +215,7 @@ final class Aggregates {
         @Override
         public Value result() {
             finish.accept(items);
-            return new ListValue(items);
+            return ListValue.owned(items);
         }
     }
 

@@ -71,7 +71,7 @@ final class Elements {
         } else {
             element(value).parts().forEach(part -> nodes.add(part.value()));
         }
-        return new ListValue(nodes);
+        return ListValue.owned(nodes);
     }
 
     private static Value name(Value value) {

@@ -108,7 +108,7 @@ final class NumberFunctions {
         for (BigDecimal n = from; n.compareTo(to) <= 0; n = n.add(BigDecimal.ONE)) {
             numbers.add(NumberValue.of(n));
         }
-        return new ListValue(numbers);
+        return ListValue.of(numbers);
     }
 
     private static Value round(Value[] a) {

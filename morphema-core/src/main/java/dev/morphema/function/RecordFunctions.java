@@ -47,7 +47,7 @@ final class RecordFunctions {
                 found.add(each.apply(name(record.layout().name(i)), field));
             }
         }
-        return new ListValue(found);
+        return ListValue.owned(found);
     }
 
     /** The own text of an element goes by the name that it has in JSON. */

@@ -129,7 +129,7 @@ final class TextFunctions {
             from = at + mark.length();
         }
         parts.add(TextValue.of(text.substring(from)));
-        return new ListValue(parts);
+        return ListValue.owned(parts);
     }
 
     private static Value pad(Value[] a, boolean left) {

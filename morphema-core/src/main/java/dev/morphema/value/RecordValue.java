@@ -170,14 +170,14 @@ public final class RecordValue implements Value {
             for (Value item : many.items()) {
                 items.add(convert(converter, item, slot));
             }
-            return new Many(items);
+            return Many.owned(items);
         }
         if (value instanceof ListValue list) {
             List<Value> items = new ArrayList<>(list.items().size());
             for (Value item : list.items()) {
                 items.add(convert(converter, item, slot));
             }
-            return new ListValue(items);
+            return ListValue.owned(items);
         }
         if (value instanceof RecordValue record && record.isElement()) {
             // The type is meant for the element's text; its attributes stay what they are.
@@ -256,7 +256,7 @@ public final class RecordValue implements Value {
                 FieldName name = i < layout.size() ? layout.name(i) : more.get(i - layout.size());
                 if (!name.attribute()) {
                     List<Value> items = repeated == null ? null : repeated.get(i);
-                    addParts(name, items == null ? values[i] : new Many(items), all);
+                    addParts(name, items == null ? values[i] : Many.owned(items), all);
                 }
             }
             return all;
@@ -312,7 +312,7 @@ public final class RecordValue implements Value {
         /** {@return the record} */
         public RecordValue build() {
             if (repeated != null) {
-                repeated.forEach((slot, items) -> values[slot] = new Many(items));
+                repeated.forEach((slot, items) -> values[slot] = Many.owned(items));
             }
             boolean mixed = parts != null && parts.stream().anyMatch(part -> part.name() != null);
             return new RecordValue(

@@ -45,7 +45,7 @@ class RecordValueTest {
         builder.add(FieldName.of("a"), NumberValue.of(3));
         RecordValue record = builder.build();
         assertThat(record.get(FieldName.of("a")))
-                .isEqualTo(new Many(java.util.List.of(NumberValue.of(1), NumberValue.of(3))));
+                .isEqualTo(Many.of(java.util.List.of(NumberValue.of(1), NumberValue.of(3))));
         assertThat(record.get(FieldName.of("b"))).isEqualTo(NumberValue.of(2));
     }
 }

@@ -166,7 +166,7 @@ final class JsonRecordReader implements RecordReader {
         while (parser.nextToken() != JsonToken.END_ARRAY) {
             items.add(value(wanted));
         }
-        return new ListValue(items);
+        return ListValue.owned(items);
     }
 
     private Value object(Projection wanted) {
