@@ -179,8 +179,8 @@ class ManyFilesTest {
         String document = "<N k=\"1\"><Call i=\"1\"/><Day>2</Day><Other/><Call i=\"2\"/></N>";
         String expected = "{\"i\":\"1\",\"day\":\"2\",\"k\":\"1\"}\n{\"i\":\"2\",\"day\":\"2\",\"k\":\"1\"}\n";
         assertThat(Language.load(mapping).plan())
-                .contains("read d, each N.Call: one record at a time; fields {@i}")
-                .contains("read d, the rest: as a whole; fields {N {Day, @k}}");
+                .contains("read d, each N.Call: one record at a time\n  fields {@i}")
+                .contains("read d, the rest: as a whole\n  fields {N {Day, @k}}");
         assertThat(Language.run(mapping, Inputs.text("d", document))).isEqualTo(expected);
         byte[] bytes = document.getBytes(StandardCharsets.UTF_8);
         ByteArrayOutputStream out = new ByteArrayOutputStream();

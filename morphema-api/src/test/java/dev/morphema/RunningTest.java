@@ -213,8 +213,10 @@ class RunningTest {
                 target c: json { x = count(d.calls)  y for c in d.calls where exists(c.id) => c }
                 """);
         assertThat(mapping.plan()).isEqualTo("""
-                        read m: one record at a time; fields {kg, ship}
-                        read d: as a whole; fields {calls}
+                        read m: one record at a time
+                          fields {kg, ship}
+                        read d: as a whole
+                          fields {calls}
                           why: no target's outermost loop goes over it
                         write a: json
                           for each of heavy

@@ -71,6 +71,9 @@ public final class Program {
         }
     }
 
+    /** Lines of the printed plan are broken after so many characters, where that can be. */
+    private static final int WIDEST = 110;
+
     private final CheckedMapping mapping;
     private final List<Unit> globals;
     private final List<Param> params;
@@ -158,7 +161,7 @@ public final class Program {
             if (kept[i]) {
                 boolean rest = passes().stream().anyMatch(pass -> pass.source() == source);
                 out.append(read).append(rest ? ", the rest: as a whole" : ": as a whole");
-                out.append("; fields ").append(keptProjection(i)).append('\n');
+                out.append('\n').append(fields(keptProjection(i)));
                 if (reasons[i] != null) {
                     out.append("  ").append(reasons[i].replace("\n", "\n  ")).append('\n');
                 }
@@ -201,5 +204,19 @@ public final class Program {
             }
         }
         return rest;
+    }
+
+    /** The fields that are read, in lines that are not too long. */
+    private static String fields(Projection projection) {
+        StringBuilder lines = new StringBuilder("  fields ");
+        int begin = 0;
+        for (String part : projection.toString().split("(?<=, )")) {
+            if (lines.length() - begin + part.length() > WIDEST) {
+                lines.append("\n    ");
+                begin = lines.length();
+            }
+            lines.append(part);
+        }
+        return lines.toString().replace(" \n", "\n") + "\n";
     }
 }
