@@ -163,4 +163,42 @@ class EngineProperties {
                 outcome("list for r in m " + String.format(totals, "\n if count([rs]) < 0 { never = 1 }"), rows);
         assertThat(keptUp).isEqualTo(ofMembers);
     }
+
+    @Provide
+    Arbitrary<String> objects() {
+        Arbitrary<String> record = Arbitraries.of(
+                "{\"k\":\"a\",\"n\":1}",
+                "{\"n\":2.50,\"k\":\"b\",\"l\":\"x\"}",
+                "{\"k\":null}",
+                "{}",
+                "null",
+                "{\"l\":\"y\"}");
+        Arbitrary<String> records = record.list().ofMaxSize(4).map(all -> "[" + String.join(",", all) + "]");
+        Arbitrary<String> inner =
+                Arbitraries.oneOf(record, records).map(m -> "{\"other\":[1,{\"m\":2}],\"m\":" + m + ",\"z\":0}");
+        Arbitrary<String> a = Arbitraries.oneOf(
+                inner,
+                inner.list().ofMaxSize(3).map(all -> "[" + String.join(",", all) + "]"),
+                Arbitraries.of("null", "[[]]", "5"));
+        return a.map(value -> "{\"h\":{\"m\":7},\"A\":" + value + "}");
+    }
+
+    @Property(tries = 400)
+    void aPathIntoJsonIsStreamedOrKeptWithTheSameResult(
+            @ForAll("objects") String document, @ForAll("rows") String rows, @ForAll("clauses") String clauses) {
+        String declarations = "source x: json\nsource m2: csv\ntarget o: json(indent = 0) {\nlist for r in x.A.m ";
+        Inputs inputs = Inputs.text("x", document).andText("m2", rows);
+        assertThat(Language.load(declarations + clauses + "\n}\n").plan())
+                .contains("x, each A.m: one record at a time");
+        assertThat(outcome(declarations + clauses + "\nrequire count(x..m) >= 0 else \"never\"\n}\n", inputs))
+                .isEqualTo(outcome(declarations + clauses + "\n}\n", inputs));
+    }
+
+    private static String outcome(String mapping, Inputs inputs) {
+        try {
+            return Language.run(mapping, inputs);
+        } catch (ProblemException e) {
+            return e.problem().code() + " " + e.problem().message();
+        }
+    }
 }

@@ -217,7 +217,8 @@ class RunningTest {
                           fields {kg, ship}
                         read d: as a whole
                           fields {calls}
-                          why: no target's outermost loop goes over it
+                          why: it is used on line 7, beside the outermost loop of a target
+                          try: without that use, or with it in a loop of a target of its own, its records would be read one at a time
                         write a: json
                           for each of heavy
                           group by r.ship, keeping up sum(rs.kg)

@@ -153,9 +153,7 @@ public final class Program {
             for (Pass pass : passes()) {
                 if (pass.source() == i) {
                     out.append(read).append(pass.path().isEmpty() ? "" : ", each " + written(pass.path()));
-                    out.append(": one record at a time; fields ")
-                            .append(projection(pass))
-                            .append('\n');
+                    out.append(": one record at a time\n").append(fields(projection(pass)));
                 }
             }
             if (kept[i]) {

@@ -51,6 +51,9 @@ final class JsonRecordReader implements RecordReader {
     private final boolean lines;
     private final InputStream bytes;
     private final JsonParser parser;
+    /** The way to the records where they stand at a path. */
+    private final @Nullable JsonPathWalk walk;
+
     private final Map<String, FieldName> names = new HashMap<>();
     private final Map<Projection, FieldOrder> orders = new IdentityHashMap<>();
     private boolean begun;
@@ -58,11 +61,16 @@ final class JsonRecordReader implements RecordReader {
     private boolean done;
     private long number;
 
-    JsonRecordReader(Input input, Projection projection, Charset encoding, boolean lines) throws IOException {
+    JsonRecordReader(Input input, List<FieldName> path, Projection projection, Charset encoding, boolean lines)
+            throws IOException {
         this.source = input;
         this.encoding = encoding;
         this.input = input.name();
-        this.projection = projection;
+        Projection at = projection;
+        for (FieldName step : path) {
+            at = at.child(step);
+        }
+        this.projection = at;
         this.lines = lines;
         Decoding.Start start = Decoding.start(input.open(), encoding);
         this.bytes = start.bytes();
@@ -70,6 +78,7 @@ final class JsonRecordReader implements RecordReader {
         this.parser = start.charset().equals(StandardCharsets.UTF_8)
                 ? FACTORY.createParser(ObjectReadContext.empty(), bytes)
                 : FACTORY.createParser(ObjectReadContext.empty(), start.characters());
+        this.walk = path.isEmpty() ? null : new JsonPathWalk(parser, path);
     }
 
     @Override
@@ -83,6 +92,14 @@ final class JsonRecordReader implements RecordReader {
         begin();
         return guarded(() -> {
             if (done) {
+                return null;
+            }
+            if (walk != null) {
+                if (walk.next()) {
+                    number++;
+                    return value(projection);
+                }
+                end();
                 return null;
             }
             if (!sequence) {
@@ -111,7 +128,7 @@ final class JsonRecordReader implements RecordReader {
         begun = true;
         guarded(() -> {
             JsonToken first = parser.nextToken();
-            sequence = lines || first == JsonToken.START_ARRAY;
+            sequence = lines || walk != null || first == JsonToken.START_ARRAY;
             if (first == null) {
                 done = true;
                 if (!lines) {
@@ -119,6 +136,9 @@ final class JsonRecordReader implements RecordReader {
                             Problem.error(Code.BAD_JSON, "The input is empty; a JSON document is at least one value.")
                                     .in(InputLocation.at(input, 1, 1)));
                 }
+            }
+            if (walk != null && first != null) {
+                walk.begin();
             }
             return null;
         });
@@ -240,6 +260,8 @@ final class JsonRecordReader implements RecordReader {
     private @Nullable Value guarded(Reading reading) throws IOException {
         try {
             return reading.read();
+        } catch (JsonPathWalk.TwiceException e) {
+            throw twice(FieldName.of(String.valueOf(e.getMessage())));
         } catch (JacksonIOException e) {
             if (e.getCause() instanceof CharacterCodingException) {
                 throw wrongBytes(here());

@@ -7,6 +7,7 @@ import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.SourceFormat;
+import dev.morphema.value.FieldName;
 import java.io.IOException;
 import java.util.List;
 
@@ -42,11 +43,17 @@ public final class JsonSource implements SourceFormat {
 
     @Override
     public Traits traits() {
-        return new Traits(false, lines, false);
+        return new Traits(false, lines, !lines);
     }
 
     @Override
     public RecordReader open(Input input, Projection projection, Options options) throws IOException {
-        return new JsonRecordReader(input, projection, options.encoding(), lines);
+        return new JsonRecordReader(input, List.of(), projection, options.encoding(), lines);
+    }
+
+    @Override
+    public RecordReader openAt(Input input, List<FieldName> path, Projection projection, Options options)
+            throws IOException {
+        return new JsonRecordReader(input, path, projection, options.encoding(), lines);
     }
 }
