@@ -1,0 +1,75 @@
+package dev.morphema.convert;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.DateTimeException;
+import java.time.LocalDateTime;
+import java.time.temporal.TemporalAccessor;
+import java.time.temporal.TemporalQueries;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Combinators;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+
+/** Dates whose fields have fixed places are read and printed as the general way does. */
+class DatePatternProperties {
+    /** A part that may be missing has no fixed place, so such a pattern takes the general way. */
+    private static final String GENERAL = "['x']";
+
+    @Provide
+    Arbitrary<String> patterns() {
+        return Arbitraries.of(
+                "yyyy-MM-dd",
+                "dd.MM.yyyy HH:mm",
+                "yyyyMMddHHmmss",
+                "uuuu-MM-dd'T'HH:mm:ss",
+                "HH:mm",
+                "'am 'dd.MM.yyyy",
+                "MM/dd/yyyy HH.mm.ss",
+                "yyyy-MM",
+                "d.M.yyyy",
+                "dd MMM yyyy");
+    }
+
+    @Provide
+    Arbitrary<LocalDateTime> times() {
+        return Combinators.combine(
+                        Arbitraries.integers().between(0, 9999),
+                        Arbitraries.integers().between(0, 365 * 24 * 60 * 60 - 1))
+                .as((year, second) -> LocalDateTime.of(year, 1, 1, 0, 0).plusSeconds(second));
+    }
+
+    @Provide
+    Arbitrary<String> slips() {
+        return Arbitraries.of("", "", "0", "9", "-", " ", "T", "3", "ü");
+    }
+
+    private static String parsed(DatePattern pattern, String text) {
+        try {
+            TemporalAccessor found = pattern.parse(text);
+            return found.query(TemporalQueries.localDate()) + " " + found.query(TemporalQueries.localTime());
+        } catch (DateTimeException e) {
+            return "refused, " + (e.getCause() == null ? "not written so" : "no such day");
+        }
+    }
+
+    @Property
+    void printedAlike(@ForAll("patterns") String pattern, @ForAll("times") LocalDateTime time) {
+        assertThat(new DatePattern(pattern).print(time) + "x")
+                .isEqualTo(new DatePattern(pattern + GENERAL).print(time));
+    }
+
+    @Property(tries = 3_000)
+    void readAlike(
+            @ForAll("patterns") String pattern,
+            @ForAll("times") LocalDateTime time,
+            @ForAll("slips") String slip,
+            @ForAll int place) {
+        String right = new DatePattern(pattern).print(time);
+        int at = Math.floorMod(place, right.length());
+        String text = slip.isEmpty() ? right : right.substring(0, at) + slip + right.substring(at + 1);
+        assertThat(parsed(new DatePattern(pattern), text)).isEqualTo(parsed(new DatePattern(pattern + GENERAL), text));
+    }
+}
