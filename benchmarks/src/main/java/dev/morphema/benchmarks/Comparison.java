@@ -73,7 +73,7 @@ final class Comparison {
         return List.of(
                 ProcessHandle.current().info().command().orElse("java"),
                 "-XX:+UseSerialGC",
-                "-Xmx512m",
+                "-Xmx" + workload.heap() + "m",
                 "-cp",
                 System.getProperty("java.class.path"),
                 Main.class.getName(),

@@ -35,6 +35,11 @@ enum Workload {
         return inputs;
     }
 
+    /** {@return the megabytes of heap that each contender gets}; a join keeps one of its sides. */
+    int heap() {
+        return this == J1 ? 3_000 : 512;
+    }
+
     List<String> files() {
         return inputs.values().stream().sorted().toList();
     }

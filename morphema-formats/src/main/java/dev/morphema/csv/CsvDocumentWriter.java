@@ -1,23 +1,19 @@
 package dev.morphema.csv;
 
-import de.siegmar.fastcsv.writer.CsvWriter;
-import de.siegmar.fastcsv.writer.LineDelimiter;
-import de.siegmar.fastcsv.writer.QuoteStrategies;
 import dev.morphema.format.Options;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
+import dev.morphema.formats.ByteSink;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
-import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.io.OutputStreamWriter;
-import java.io.Writer;
 import java.nio.charset.Charset;
-import java.nio.charset.CharsetEncoder;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
@@ -26,38 +22,31 @@ import org.jspecify.annotations.Nullable;
 
 /** Writes one CSV document: the list of its records. An absent cell is empty, an empty text is a pair of quotes. */
 final class CsvDocumentWriter implements DocumentWriter {
-    private final Writer characters;
-    private final CsvWriter csv;
-    private final CharsetEncoder encoder;
-    private final boolean unicode;
+    private final CsvRows rows;
     private final Map<String, Integer> columns = new HashMap<>();
-    private final @Nullable String[] row;
+    private final @Nullable Value[] row;
     private int depth;
     private int column;
 
     CsvDocumentWriter(OutputStream out, Document document) throws IOException {
         Options options = document.options();
         Charset charset = options.encoding();
-        encoder = charset.newEncoder();
-        unicode = charset.name().startsWith("UTF");
-        characters = new BufferedWriter(new OutputStreamWriter(out, charset));
+        char delimiter = delimiter(options.text("delimiter", ","));
+        char quote = options.text("quote", "\"").charAt(0);
+        boolean crlf = options.text("line-end", "lf").equals("crlf");
         if (options.isOn("bom", false)) {
-            characters.write('\uFEFF');
+            out.write("\uFEFF".getBytes(charset));
         }
-        csv = CsvWriter.builder()
-                .fieldSeparator(delimiter(options.text("delimiter", ",")))
-                .quoteCharacter(options.text("quote", "\"").charAt(0))
-                .quoteStrategy(QuoteStrategies.EMPTY)
-                .lineDelimiter(options.text("line-end", "lf").equals("crlf") ? LineDelimiter.CRLF : LineDelimiter.LF)
-                .build(characters);
+        rows = charset.equals(StandardCharsets.UTF_8) && delimiter < 0x80 && quote < 0x80
+                ? new ByteRows(out, delimiter, quote, ByteSink.bytes(crlf ? "\r\n" : "\n"))
+                : new LibraryRows(out, charset, delimiter, quote, crlf);
         List<String> names = document.columns();
-        row = new String[names.size()];
+        row = new Value[names.size()];
         for (int i = 0; i < row.length; i++) {
             columns.put(names.get(i), i);
         }
         if (options.isOn("header", true)) {
-            names.forEach(this::checkEncodable);
-            csv.writeRecord(names);
+            rows.write(names.stream().map(TextValue::of).toArray(Value[]::new));
         }
     }
 
@@ -80,7 +69,7 @@ final class CsvDocumentWriter implements DocumentWriter {
     @Override
     public void endRecord() {
         depth--;
-        csv.writeRecord(row);
+        rows.write(row);
     }
 
     @Override
@@ -116,11 +105,7 @@ final class CsvDocumentWriter implements DocumentWriter {
                             "A row is a record, this is " + value.kind().words() + ".")
                     .withHelp("give the value a column: { name = … }"));
         }
-        String text = value.isNothing() ? null : value.toString();
-        if (text != null) {
-            checkEncodable(text);
-        }
-        row[column] = text;
+        row[column] = value;
     }
 
     @Override
@@ -135,22 +120,12 @@ final class CsvDocumentWriter implements DocumentWriter {
         value(value);
     }
 
-    private void checkEncodable(String text) {
-        if (!unicode && !encoder.canEncode(text)) {
-            throw new ProblemException(
-                    Problem.error(Code.NOT_WRITABLE, "This text has a character that the encoding of the target lacks.")
-                            .withValue(text)
-                            .withHelp("write the target in UTF-8"));
-        }
-    }
-
     private static ProblemException nested() {
         return new ProblemException(Problem.error(Code.NOT_WRITABLE, "A cell holds one value, this is a record."));
     }
 
     @Override
     public void finish() throws IOException {
-        csv.flush();
-        characters.flush();
+        rows.flush();
     }
 }

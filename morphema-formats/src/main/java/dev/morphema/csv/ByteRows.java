@@ -1,0 +1,73 @@
+package dev.morphema.csv;
+
+import dev.morphema.formats.ByteSink;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.Value;
+import java.io.IOException;
+import java.io.OutputStream;
+import org.jspecify.annotations.Nullable;
+
+/** Rows in UTF-8, written straight into the bytes of the output; the same bytes as the library writes. */
+final class ByteRows implements CsvRows {
+    private final ByteSink out;
+    private final char delimiter;
+    private final char quote;
+    private final byte[] lineEnd;
+    private final ByteSink.Escape plain = new ByteSink.Escape(new byte[128][]);
+    private final ByteSink.Escape quoted;
+
+    ByteRows(OutputStream out, char delimiter, char quote, byte[] lineEnd) {
+        this.out = new ByteSink(out);
+        this.delimiter = delimiter;
+        this.quote = quote;
+        this.lineEnd = lineEnd;
+        byte[][] doubled = new byte[128][];
+        doubled[quote] = new byte[] {(byte) quote, (byte) quote};
+        this.quoted = new ByteSink.Escape(doubled);
+    }
+
+    @Override
+    public void write(@Nullable Value[] cells) {
+        for (int i = 0; i < cells.length; i++) {
+            if (i > 0) {
+                out.write(delimiter);
+            }
+            Value cell = cells[i];
+            if (cell instanceof NumberValue number && delimiter > '9') {
+                out.write(number);
+            } else if (cell != null && !cell.isNothing()) {
+                write(cell.toString(), i == 0);
+            }
+        }
+        out.write(lineEnd);
+    }
+
+    private void write(String text, boolean first) {
+        if (needsQuotes(text, first)) {
+            out.write(quote);
+            out.write(text, quoted);
+            out.write(quote);
+        } else {
+            out.write(text, plain);
+        }
+    }
+
+    private boolean needsQuotes(String text, boolean first) {
+        // At the start of a line a # may be taken for a comment.
+        if (text.isEmpty() || first && text.charAt(0) == '#') {
+            return true;
+        }
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            if (c == delimiter || c == quote || c == '\n' || c == '\r') {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    @Override
+    public void flush() throws IOException {
+        out.flush();
+    }
+}

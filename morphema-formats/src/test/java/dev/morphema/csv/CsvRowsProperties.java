@@ -1,0 +1,63 @@
+package dev.morphema.csv;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.morphema.formats.ByteSink;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+
+/** Rows written straight into bytes are, byte by byte, those that the library writes. */
+class CsvRowsProperties {
+    @Provide
+    Arbitrary<List<List<Value>>> rows() {
+        Arbitrary<Value> texts = Arbitraries.strings()
+                .withChars("ab,;\"'#\r\n \t\u00FC\u20AC1.")
+                .ofMaxLength(6)
+                .map(TextValue::of);
+        Arbitrary<Value> numbers = Arbitraries.bigDecimals().map(NumberValue::of);
+        return Arbitraries.oneOf(texts, numbers, Arbitraries.of(Nothing.ABSENT, Nothing.NULL))
+                .list()
+                .ofSize(3)
+                .list()
+                .ofMaxSize(4);
+    }
+
+    @Property(tries = 2_000)
+    void bothWriteTheSame(@ForAll("rows") List<List<Value>> rows, @ForAll boolean crlf, @ForAll boolean semicolon)
+            throws IOException {
+        char delimiter = semicolon ? ';' : ',';
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        ByteArrayOutputStream library = new ByteArrayOutputStream();
+        CsvRows ours = new ByteRows(bytes, delimiter, '"', ByteSink.bytes(crlf ? "\r\n" : "\n"));
+        CsvRows theirs = new LibraryRows(library, StandardCharsets.UTF_8, delimiter, '"', crlf);
+        for (List<Value> row : rows) {
+            ours.write(row.toArray(Value[]::new));
+            theirs.write(row.toArray(Value[]::new));
+        }
+        ours.flush();
+        theirs.flush();
+        assertThat(bytes.toString(StandardCharsets.UTF_8)).isEqualTo(library.toString(StandardCharsets.UTF_8));
+    }
+
+    @Property
+    void numbersPrintAsTheirText(@ForAll BigDecimal number) {
+        NumberValue value = NumberValue.of(number);
+        byte[] buffer = new byte[64];
+        int end = value.printed(buffer, 0);
+        if (end >= 0) {
+            assertThat(new String(buffer, 0, end, StandardCharsets.US_ASCII)).isEqualTo(value.toString());
+        }
+    }
+}
