@@ -169,6 +169,9 @@ class ManyFilesTest {
         assertThatThrownBy(() -> Language.load(SPLIT).messages("m", "o")).hasMessageContaining("many documents");
         assertThat(Language.places("source m: csv\ntarget o: json for r in m keyed by r.n into \"x\" { n = r.n }"))
                 .containsExactly("3:16 target-form");
+        assertThat(Language.check("source m: csv\ntarget o: json for r in m into { n = r.n }"))
+                .first()
+                .satisfies(problem -> assertThat(problem.message()).contains("the name of each document's file"));
         assertThat(left()).isEmpty();
     }
 

@@ -53,11 +53,12 @@ final class GroupStages {
             for (int i = 0; i < keys.length; i++) {
                 frame.set(keys[i], group.keys[i]);
             }
-            frame.set(use.slot(), group.members == null ? group.state : Many.owned(group.members));
+            Object held = group.members == null ? group.state : Many.owned(group.members);
+            frame.set(use.slot(), held);
             try {
                 return next.turn();
             } catch (ProblemException e) {
-                throw LoopPlan.placed(e, group.state == null ? Many.owned(group.members) : group.state.first());
+                throw LoopPlan.placed(e, held);
             }
         }
     }
@@ -225,7 +226,7 @@ final class GroupStages {
                     try {
                         return next.turn();
                     } catch (ProblemException e) {
-                        throw LoopPlan.placedByHeld(e, turn.names()[0]);
+                        throw LoopPlan.placed(e, turn.names()[0]);
                     }
                 }
             };

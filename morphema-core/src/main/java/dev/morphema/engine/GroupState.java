@@ -2,6 +2,7 @@ package dev.morphema.engine;
 
 import dev.morphema.function.Function;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.value.Origin;
 import dev.morphema.value.Value;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -22,11 +23,11 @@ final class GroupState {
     private @Nullable ProblemException @Nullable [] failures;
     private @Nullable Value @Nullable [] results;
     private final Nested[] nested;
-    /** The first member, for the place of problems with the group. */
-    private final Value first;
+    /** Where the first member stood, for problems with the group. */
+    private final @Nullable Origin origin;
 
     GroupState(GroupUse use, Frame frame, Value first) {
-        this.first = first;
+        this.origin = LoopPlan.origin(first);
         this.functions = use.running();
         this.accumulators = new Function.Accumulator[functions.length];
         for (int i = 0; i < functions.length; i++) {
@@ -38,8 +39,9 @@ final class GroupState {
         }
     }
 
-    Value first() {
-        return first;
+    @Nullable
+    Origin origin() {
+        return origin;
     }
 
     /** Takes the next member, which is in the frame under the name of the members. */

@@ -142,28 +142,13 @@ record LoopPlan(
         }
     }
 
-    /** {@return the problem with the place in the input of the record it happened with, unless it has one} */
-    static ProblemException placed(ProblemException e, Value item) {
-        Origin origin = origin(item);
+    /** {@return the problem with the place in the input of the record or group it happened with, unless it has one} */
+    static ProblemException placed(ProblemException e, @Nullable Object held) {
+        Origin origin = origin(held);
         Problem problem = e.problem();
         return problem.input() != null || origin == null
                 ? e
                 : new ProblemException(problem.in(origin.location(null)), e);
-    }
-
-    /** As {@link #placed}, for what a slot of a frame held. */
-    static ProblemException placedByHeld(ProblemException e, @Nullable Object held) {
-        if (held instanceof GroupState state) {
-            return placed(e, state.first());
-        }
-        return held instanceof Value value ? placed(e, value) : e;
-    }
-
-    private static @Nullable Origin originOfHeld(@Nullable Object held) {
-        if (held instanceof GroupState state) {
-            return origin(state.first());
-        }
-        return held instanceof Value value ? origin(value) : null;
     }
 
     private static void placeWarnings(List<Problem> warnings, int from, Value item) {
@@ -179,7 +164,7 @@ record LoopPlan(
     @Nullable
     InputLocation place(Frame frame) {
         for (int name : names) {
-            Origin origin = originOfHeld(frame.held(name));
+            Origin origin = origin(frame.held(name));
             if (origin != null) {
                 return origin.location(null);
             }
@@ -187,8 +172,12 @@ record LoopPlan(
         return null;
     }
 
-    private static @Nullable Origin origin(@Nullable Value item) {
-        if (item instanceof RecordValue record) {
+    /** {@return where what a slot of a frame holds stood in its input, or null if it stood in none} */
+    static @Nullable Origin origin(@Nullable Object held) {
+        if (held instanceof GroupState group) {
+            return group.origin();
+        }
+        if (held instanceof RecordValue record) {
             if (record.origin() != null) {
                 return record.origin();
             }
@@ -200,7 +189,7 @@ record LoopPlan(
             }
             return null;
         }
-        return item instanceof Many many && !many.items().isEmpty()
+        return held instanceof Many many && !many.items().isEmpty()
                 ? origin(many.items().get(0))
                 : null;
     }

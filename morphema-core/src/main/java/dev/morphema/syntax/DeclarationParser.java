@@ -171,6 +171,9 @@ final class DeclarationParser {
         if (cursor.atWord("for")) {
             split = grammar.loops.loop();
             cursor.expectWord("into", "and the name of each document's file");
+            if (cursor.at("{")) {
+                throw cursor.unexpected("the name of each document's file, such as \"permit-{imo}.xml\",");
+            }
             into = grammar.expressions.head();
         }
         Stmt.Content content = cursor.accept("=")
