@@ -8,24 +8,18 @@ import dev.morphema.format.Input;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.SourceFormat;
-import dev.morphema.format.TargetFormat.Document;
-import dev.morphema.format.TargetFormat.DocumentWriter;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import dev.morphema.value.FieldName;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.nio.file.AccessDeniedException;
-import java.nio.file.NoSuchFileException;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.jspecify.annotations.Nullable;
 
 /** A mapping that was checked and can be run. Immutable and safe for use by many threads at the same time. */
 public final class Mapping {
@@ -104,7 +98,7 @@ public final class Mapping {
             return result;
         } catch (IOException e) {
             throw new ProblemException(
-                    Problem.error(Code.NOT_WRITTEN, "The output cannot be written: " + reason(e) + "."), e);
+                    Problem.error(Code.NOT_WRITTEN, "The output cannot be written: " + FileFaults.reason(e) + "."), e);
         } finally {
             staged.values().forEach(StagedOutput::discard);
         }
@@ -132,7 +126,7 @@ public final class Mapping {
             return opening.open();
         } catch (IOException e) {
             throw new ProblemException(
-                    Problem.error(Code.NOT_WRITTEN, "The output cannot be opened: " + reason(e) + "."), e);
+                    Problem.error(Code.NOT_WRITTEN, "The output cannot be opened: " + FileFaults.reason(e) + "."), e);
         }
     }
 
@@ -143,79 +137,12 @@ public final class Mapping {
                     Run.run(
                             program,
                             options.settings(),
-                            new Readers(program, inputs),
-                            new Writers(program, staged, outputs.byTarget().isEmpty())),
+                            new RunInputs(program, inputs),
+                            new RunOutputs(program, staged, outputs.byTarget().isEmpty())),
                     inputs);
         } catch (ProblemException e) {
             throw new ProblemException(
                     e.problems().stream().map(p -> InputLines.shown(p, inputs)).toList());
-        }
-    }
-
-    /** Opens the inputs of one run. */
-    private record Readers(Program program, Inputs inputs) implements Run.Readers {
-        /** So large an input is no burden to keep, and reading it twice would take longer. */
-        private static final long SMALL = 1 << 20;
-
-        @Override
-        public RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException {
-            CheckedMapping.Source checked = program.mapping().sources().get(source);
-            List<Input> all = inputs.bySource().get(checked.decl().name().text());
-            return checked.isOfManyFiles()
-                    ? new ChainedReader(all, input -> opened(input, checked, path, projection))
-                    : opened(all.get(0), checked, path, projection);
-        }
-
-        private static RecordReader opened(
-                Input input, CheckedMapping.Source source, List<FieldName> path, Projection projection) {
-            try {
-                return path.isEmpty()
-                        ? source.format().open(input, projection, source.options())
-                        : source.format().openAt(input, path, projection, source.options());
-            } catch (IOException e) {
-                throw new ProblemException(
-                        Problem.error(
-                                        e instanceof NoSuchFileException ? Code.FILE_NOT_FOUND : Code.NOT_READABLE,
-                                        "The input of the source "
-                                                + source.decl().name().text() + " cannot be read: " + reason(e) + ".")
-                                .withValue(input.name()),
-                        e);
-            }
-        }
-
-        @Override
-        public boolean isSmall(int source) {
-            String name = program.mapping().sources().get(source).decl().name().text();
-            long total = 0;
-            try {
-                for (Input input : inputs.bySource().get(name)) {
-                    long size = input.size();
-                    if (size == Input.UNKNOWN_SIZE) {
-                        return false;
-                    }
-                    total += size;
-                }
-            } catch (IOException e) {
-                // whoever opens the input tells what is wrong with it
-                return false;
-            }
-            return total < SMALL;
-        }
-    }
-
-    /** Opens the outputs of one run. */
-    private record Writers(Program program, Map<Integer, StagedOutput> staged, boolean dry) implements Run.Writers {
-        @Override
-        public boolean wants(int target) {
-            return dry || staged.containsKey(target);
-        }
-
-        @Override
-        public DocumentWriter open(int target, Run.@Nullable Document document) throws IOException {
-            CheckedMapping.Target checked = program.mapping().targets().get(target);
-            StagedOutput output = staged.get(target);
-            OutputStream bytes = output == null ? OutputStream.nullOutputStream() : output.bytes(document);
-            return checked.format().open(bytes, new Document(checked.options(), checked.columns(), checked.prefixes()));
         }
     }
 
@@ -263,16 +190,6 @@ public final class Mapping {
                         .withHelp(NearNames.proposal(name, known).orElse(null)));
             }
         }
-    }
-
-    private static String reason(IOException e) {
-        if (e instanceof NoSuchFileException) {
-            return "there is no such file: " + e.getMessage();
-        }
-        if (e instanceof AccessDeniedException) {
-            return "access is denied: " + e.getMessage();
-        }
-        return String.valueOf(e.getMessage());
     }
 
     /**

@@ -79,7 +79,9 @@ public final class Program {
     private final List<Param> params;
     private final List<TableMaker> tables;
     private final List<Target> targets;
+    private final List<Pass> passes;
     private final boolean[] kept;
+    private final int[] readings;
     private final @Nullable String[] reasons;
 
     Program(
@@ -96,6 +98,16 @@ public final class Program {
         this.tables = List.copyOf(tables);
         this.targets = List.copyOf(targets);
         this.kept = kept.clone();
+        this.passes = targets.stream()
+                .map(Target::pass)
+                .filter(Objects::nonNull)
+                .distinct()
+                .toList();
+        this.readings = new int[kept.length];
+        for (int i = 0; i < readings.length; i++) {
+            readings[i] = kept[i] ? 1 : 0;
+        }
+        passes.forEach(pass -> readings[pass.source()]++);
         this.reasons = reasons.clone();
     }
 
@@ -111,17 +123,12 @@ public final class Program {
 
     /** {@return all readings of sources a record at a time, in the order of the targets that want them} */
     List<Pass> passes() {
-        return targets.stream()
-                .map(Target::pass)
-                .filter(Objects::nonNull)
-                .distinct()
-                .toList();
+        return passes;
     }
 
     /** {@return how many times the input of a source is read at most} */
     public int readings(int source) {
-        long passes = passes().stream().filter(pass -> pass.source() == source).count();
-        return (int) passes + (kept[source] ? 1 : 0);
+        return readings[source];
     }
 
     List<Unit> globals() {
