@@ -48,6 +48,11 @@ public final class RunOptions {
     }
 
     Run.Settings settings() {
-        return new Run.Settings(params, clock.instant(), seed == null ? new SecureRandom() : new Random(seed));
+        return new Run.Settings(params, clock.instant(), seed == null ? Unpredictable.RANDOM : new Random(seed));
+    }
+
+    /** Made when the first run asks; to make one for each message would take longer than the message. */
+    private static final class Unpredictable {
+        private static final Random RANDOM = new SecureRandom();
     }
 }
