@@ -99,6 +99,7 @@ final class GroupState {
         private final Flow grouping;
         private @Nullable Flow next;
         private boolean wantsMore = true;
+        private boolean more = true;
         private @Nullable ProblemException failure;
 
         Nested(LoopPlan loop, Frame frame) {
@@ -117,8 +118,6 @@ final class GroupState {
                 }
             }
         }
-
-        private boolean more = true;
 
         boolean emit(Flow to) {
             if (failure != null) {

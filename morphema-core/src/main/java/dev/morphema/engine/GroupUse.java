@@ -11,10 +11,10 @@ import java.util.stream.Collectors;
  * compiled, only read afterwards.
  */
 final class GroupUse {
-    private final int slot;
     /** So many functions are kept up at most; with more the members are kept. */
-    static final int MOST_RUNNING = 64;
+    private static final int MOST_RUNNING = 64;
 
+    private final int slot;
     private CallNodes.Aggregate[] running = {};
     private final List<LoopPlan> nested = new ArrayList<>();
     private boolean kept;

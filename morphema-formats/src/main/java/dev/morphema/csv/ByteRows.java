@@ -9,10 +9,15 @@ import org.jspecify.annotations.Nullable;
 
 /** Rows in UTF-8, written straight into the bytes of the output; the same bytes as the library writes. */
 final class ByteRows implements CsvRows {
+    private static final String IN_NUMBERS = "-.0123456789";
+
     private final ByteSink out;
     private final char delimiter;
     private final char quote;
     private final byte[] lineEnd;
+    /** Whether no number can hold a mark, so that none needs quotes. */
+    private final boolean numbersArePlain;
+
     private final ByteSink.Escape plain = new ByteSink.Escape(new byte[128][]);
     private final ByteSink.Escape quoted;
 
@@ -21,6 +26,7 @@ final class ByteRows implements CsvRows {
         this.delimiter = delimiter;
         this.quote = quote;
         this.lineEnd = lineEnd;
+        this.numbersArePlain = IN_NUMBERS.indexOf(delimiter) < 0 && IN_NUMBERS.indexOf(quote) < 0;
         byte[][] doubled = new byte[128][];
         doubled[quote] = new byte[] {(byte) quote, (byte) quote};
         this.quoted = new ByteSink.Escape(doubled);
@@ -33,7 +39,7 @@ final class ByteRows implements CsvRows {
                 out.write(delimiter);
             }
             Value cell = cells[i];
-            if (cell instanceof NumberValue number && delimiter > '9') {
+            if (cell instanceof NumberValue number && numbersArePlain) {
                 out.write(number);
             } else if (cell != null && !cell.isNothing()) {
                 write(cell.toString(), i == 0);

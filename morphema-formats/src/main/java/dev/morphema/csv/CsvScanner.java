@@ -38,6 +38,9 @@ final class CsvScanner implements Iterator<Value> {
     private byte[] buffer = new byte[1 << 16];
     private int at;
     private int limit;
+    /** Where the text of the cell at hand begins; moves with the bytes. */
+    private int start;
+
     private boolean ended;
     /** The line at hand, and whether the row on it has begun. */
     private long line = 1;
@@ -98,25 +101,25 @@ final class CsvScanner implements Iterator<Value> {
         return row;
     }
 
-    /** {@return whether there is a byte at the place at hand; what stands before the given place may be dropped} */
-    private boolean more(int keepFrom) throws IOException {
+    /** {@return whether there is a byte at the place at hand}; bytes before the cell at hand may be dropped. */
+    private boolean more() throws IOException {
         if (at < limit) {
             return true;
         }
         if (ended) {
             return false;
         }
-        int kept = limit - keepFrom;
+        int kept = limit - start;
         if (kept == buffer.length) {
             if (kept >= MOST_BYTES) {
                 throw new BadQuotes("a cell has more than " + MOST_BYTES + " bytes");
             }
             buffer = Arrays.copyOf(buffer, kept * 2);
-        } else if (keepFrom > 0) {
-            System.arraycopy(buffer, keepFrom, buffer, 0, kept);
+        } else if (start > 0) {
+            System.arraycopy(buffer, start, buffer, 0, kept);
         }
-        moved = keepFrom;
-        at -= keepFrom;
+        at -= start;
+        start = 0;
         limit = kept;
         int read = in.read(buffer, limit, buffer.length - limit);
         ended = read < 0;
@@ -124,22 +127,25 @@ final class CsvScanner implements Iterator<Value> {
         return at < limit;
     }
 
-    /** How far the bytes were moved towards the start by the last call that read more. */
-    private int moved;
+    /** As {@link #more}, between cells: nothing before the place at hand is needed any more. */
+    private boolean moreAfterCell() throws IOException {
+        start = at;
+        return more();
+    }
 
     /** {@return the next row, or null at the end}; lines with nothing on them are no rows. */
     private @Nullable Value row() throws IOException {
-        while (more(at) && (kinds[buffer[at] & 0xFF] == LINE_FEED || kinds[buffer[at] & 0xFF] == RETURN)) {
+        while (moreAfterCell() && (kinds[buffer[at] & 0xFF] == LINE_FEED || kinds[buffer[at] & 0xFF] == RETURN)) {
             lineEnd();
         }
-        if (!more(at)) {
+        if (!moreAfterCell()) {
             return null;
         }
         rows.handleBegin(line);
         rows.countRow();
         for (int column = 0; ; column++) {
             cell(column);
-            if (!more(at)) {
+            if (!moreAfterCell()) {
                 break;
             }
             if (kinds[buffer[at] & 0xFF] != DELIMITER) {
@@ -147,7 +153,7 @@ final class CsvScanner implements Iterator<Value> {
                 break;
             }
             at++;
-            if (!more(at)) {
+            if (!moreAfterCell()) {
                 rows.take(column + 1, TextValue.EMPTY, false);
                 break;
             }
@@ -157,97 +163,69 @@ final class CsvScanner implements Iterator<Value> {
 
     private void lineEnd() throws IOException {
         boolean carriageReturn = kinds[buffer[at++] & 0xFF] == RETURN;
-        if (carriageReturn && more(at) && buffer[at] == '\n') {
+        if (carriageReturn && moreAfterCell() && buffer[at] == '\n') {
             at++;
         }
         line++;
     }
 
     private void cell(int column) throws IOException {
-        if (more(at) && buffer[at] == quote) {
+        if (moreAfterCell() && buffer[at] == quote) {
             quoted(column);
             return;
         }
-        int start = at;
         int seen = 0;
-        while (true) {
-            int end = limit;
+        do {
             int i = at;
-            while (i < end) {
-                byte kind = kinds[buffer[i] & 0xFF];
-                if (kind >= DELIMITER) {
-                    break;
-                }
-                seen |= kind;
+            while (i < limit && kinds[buffer[i] & 0xFF] < DELIMITER) {
+                seen |= kinds[buffer[i] & 0xFF];
                 i++;
             }
             at = i;
-            if (i < end) {
-                break;
-            }
-            moved = 0;
-            boolean more = more(start);
-            start -= moved;
-            moved = 0;
-            if (!more) {
-                break;
-            }
-        }
-        take(column, start, at, seen == 0, false);
+        } while (at == limit && more());
+        take(column, at, seen == 0, false);
     }
 
     private void quoted(int column) throws IOException {
-        int start = ++at;
+        start = ++at;
         boolean doubled = false;
         int seen = 0;
         while (true) {
-            moved = 0;
-            boolean more = more(start);
-            start -= moved;
-            moved = 0;
-            if (!more) {
+            if (!more()) {
                 throw new BadQuotes("a quote is not closed");
             }
             byte b = buffer[at];
             if (b == quote) {
                 at++;
-                boolean another = more(start) && buffer[at] == quote;
-                start -= moved;
-                moved = 0;
-                if (!another) {
+                if (!more() || buffer[at] != quote) {
                     break;
                 }
                 doubled = true;
             } else {
-                seen |= b < 0 ? OTHER : 0;
-                if (b == '\n' || b == '\r' && !(peek(start) == '\n')) {
+                seen |= b < 0 ? OTHER : ASCII;
+                if (b == '\n' || b == '\r' && byteAfter() != '\n') {
                     line++;
                 }
-                start -= moved;
-                moved = 0;
             }
             at++;
         }
-        int end = at - 1;
         if (at < limit && kinds[buffer[at] & 0xFF] < DELIMITER) {
             throw new BadQuotes("there is text after a closing quote");
         }
-        if (doubled) {
-            end = withoutDoubled(start, end);
-        }
-        take(column, start, end, seen == 0, true);
+        int end = doubled ? withoutDoubled(at - 1) : at - 1;
+        take(column, end, seen == 0, true);
     }
 
     /** {@return the byte after the one at hand, or -1} */
-    private int peek(int keepFrom) throws IOException {
+    private int byteAfter() throws IOException {
         at++;
-        int next = more(keepFrom) ? buffer[at] : -1;
+        int after = more() ? buffer[at] : -1;
         at--;
-        return next;
+        return after;
     }
 
     /** Moves the bytes of a cell together, each pair of quotes to one; {@return where they end then} */
-    private int withoutDoubled(int start, int end) {
+    private int withoutDoubled(int end) {
         int to = start;
         for (int i = start; i < end; i++) {
             buffer[to++] = buffer[i];
@@ -258,14 +236,14 @@ final class CsvScanner implements Iterator<Value> {
         return to;
     }
 
-    private void take(int column, int start, int end, boolean ascii, boolean quoted) throws CharacterCodingException {
+    private void take(int column, int end, boolean ascii, boolean quoted) throws CharacterCodingException {
         if (ascii && start < end) {
             if (rows.wants(column)) {
                 rows.take(column, cache(column).text(buffer, start, end), quoted);
             }
             return;
         }
-        String text = decoded(start, end);
+        String text = decoded(end);
         if (rows.wants(column)) {
             rows.take(column, TextValue.of(text), quoted);
         }
@@ -284,7 +262,7 @@ final class CsvScanner implements Iterator<Value> {
     }
 
     /** Bytes that are no characters are a fault, also in a cell that nobody wants. */
-    private String decoded(int start, int end) throws CharacterCodingException {
+    private String decoded(int end) throws CharacterCodingException {
         String text = new String(buffer, start, end - start, charset);
         return text.indexOf('\uFFFD') < 0
                 ? text

@@ -41,17 +41,10 @@ final class Texts {
         if (!trim) {
             return text.substring(from, to);
         }
-        int begin = text.length() - trimmedStart(text).length();
-        int end = begin + WhiteSpace.trim(text).length();
+        String trimmed = WhiteSpace.trim(text);
+        int begin = text.indexOf(trimmed);
+        int end = begin + trimmed.length();
         int start = Math.max(from, begin);
         return start < Math.min(to, end) ? text.substring(start, Math.min(to, end)) : "";
-    }
-
-    private static String trimmedStart(String text) {
-        int start = 0;
-        while (start < text.length() && WhiteSpace.isBlank(text.substring(start, start + 1))) {
-            start++;
-        }
-        return text.substring(start);
     }
 }
