@@ -1,31 +1,32 @@
 package dev.morphema;
 
-import dev.morphema.format.Input;
 import dev.morphema.format.RecordReader;
 import dev.morphema.problem.Problem;
 import dev.morphema.value.Value;
 import java.io.IOException;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.Iterator;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** Reads several inputs one after the other as one sequence. Each is opened when the one before has ended. */
+/** Reads several inputs one after the other as one sequence. Not thread-safe. */
 final class ChainedReader implements RecordReader {
-    /** Opens a reader of one input. */
-    @FunctionalInterface
-    interface Opening {
-        RecordReader open(Input input) throws IOException;
-    }
+    private final Iterator<ReadAhead.Opening> inputs;
+    private final int ahead;
+    /** The one at hand and, if they read ahead, those after it. */
+    private final Deque<RecordReader> open = new ArrayDeque<>();
 
-    private final Iterator<Input> inputs;
-    private final Opening opening;
     private final List<Problem> warnings = new ArrayList<>();
-    private @Nullable RecordReader current;
 
-    ChainedReader(List<Input> inputs, Opening opening) {
+    /**
+     * @param inputs each gives a reader of one input
+     * @param ahead how many inputs beyond the one at hand are opened
+     */
+    ChainedReader(List<ReadAhead.Opening> inputs, int ahead) {
         this.inputs = inputs.iterator();
-        this.opening = opening;
+        this.ahead = ahead;
     }
 
     @Override
@@ -35,18 +36,23 @@ final class ChainedReader implements RecordReader {
 
     @Override
     public @Nullable Value next() throws IOException {
-        while (current != null || inputs.hasNext()) {
-            if (current == null) {
-                current = opening.open(inputs.next());
-            }
+        while (fill()) {
+            RecordReader current = open.element();
             Value record = current.next();
             if (record != null) {
                 return record;
             }
             warnings.addAll(current.warnings());
-            close();
+            open.remove().close();
         }
         return null;
+    }
+
+    private boolean fill() throws IOException {
+        while (open.size() <= ahead && inputs.hasNext()) {
+            open.add(inputs.next().open());
+        }
+        return !open.isEmpty();
     }
 
     @Override
@@ -56,10 +62,8 @@ final class ChainedReader implements RecordReader {
 
     @Override
     public void close() throws IOException {
-        if (current != null) {
-            RecordReader ended = current;
-            current = null;
-            ended.close();
+        while (!open.isEmpty()) {
+            open.remove().close();
         }
     }
 }

@@ -132,12 +132,12 @@ public final class Mapping {
 
     private Result write(Inputs inputs, Map<Integer, StagedOutput> staged, Outputs outputs, RunOptions options)
             throws IOException {
-        try {
+        try (ReadingThreads threads = options.readingThreads()) {
             return result(
                     Run.run(
                             program,
                             options.settings(),
-                            new RunInputs(program, inputs),
+                            new RunInputs(program, inputs, threads),
                             new RunOutputs(program, staged, outputs.byTarget().isEmpty())),
                     inputs);
         } catch (ProblemException e) {

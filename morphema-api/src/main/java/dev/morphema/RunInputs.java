@@ -14,18 +14,42 @@ import java.io.IOException;
 import java.nio.file.NoSuchFileException;
 import java.util.List;
 
-/** Opens the inputs of one run. */
-record RunInputs(Program program, Inputs inputs) implements Run.Readers {
+/**
+ * Opens the inputs of one run. Large ones are read in threads of their own.
+ *
+ * @param threads end with the run
+ */
+record RunInputs(Program program, Inputs inputs, ReadingThreads threads) implements Run.Readers {
     /** So large an input is no burden to keep, and reading it twice would take longer. */
     private static final long SMALL = 1 << 20;
+
+    /** Below so many bytes another thread gains nothing. */
+    private static final long LARGE = 4 << 20;
 
     @Override
     public RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
         List<Input> all = inputs.bySource().get(checked.decl().name().text());
-        return checked.isOfManyFiles()
-                ? new ChainedReader(all, input -> opened(input, checked, path, projection))
-                : opened(all.get(0), checked, path, projection);
+        boolean ahead =
+                threads.count() > 0 && size(all) >= LARGE && all.stream().allMatch(Input::isRereadable);
+        if (checked.isOfManyFiles()) {
+            List<ReadAhead.Opening> openings = all.stream()
+                    .map(input -> opening(input, checked, path, projection))
+                    .map(opening -> ahead ? (ReadAhead.Opening) () -> ahead(opening) : opening)
+                    .toList();
+            return new ChainedReader(openings, ahead ? threads.count() : 0);
+        }
+        RecordReader reader = opened(all.get(0), checked, path, projection);
+        return ahead && reader.isSequence() ? ahead(() -> reader) : reader;
+    }
+
+    private ReadAhead ahead(ReadAhead.Opening opening) {
+        return new ReadAhead(opening, threads.service());
+    }
+
+    private static ReadAhead.Opening opening(
+            Input input, CheckedMapping.Source source, List<FieldName> path, Projection projection) {
+        return () -> opened(input, source, path, projection);
     }
 
     private static RecordReader opened(
@@ -48,20 +72,26 @@ record RunInputs(Program program, Inputs inputs) implements Run.Readers {
 
     @Override
     public boolean isSmall(int source) {
-        String name = program.mapping().sources().get(source).decl().name().text();
+        long size = size(inputs.bySource()
+                .get(program.mapping().sources().get(source).decl().name().text()));
+        return size != Input.UNKNOWN_SIZE && size < SMALL;
+    }
+
+    /** {@return how many bytes some inputs have, or that this is not known} */
+    private static long size(List<Input> inputs) {
         long total = 0;
         try {
-            for (Input input : inputs.bySource().get(name)) {
+            for (Input input : inputs) {
                 long size = input.size();
                 if (size == Input.UNKNOWN_SIZE) {
-                    return false;
+                    return size;
                 }
                 total += size;
             }
         } catch (IOException e) {
             // whoever opens the input tells what is wrong with it
-            return false;
+            return Input.UNKNOWN_SIZE;
         }
-        return total < SMALL;
+        return total;
     }
 }

@@ -14,33 +14,77 @@ import org.jspecify.annotations.Nullable;
 /** What a run can be told beside its inputs and outputs. Immutable. */
 public final class RunOptions {
     /** The parameters have the values that the mapping gives them, the clock is the system's, codes are random. */
-    public static final RunOptions DEFAULT = new RunOptions(Map.of(), Clock.systemUTC(), null);
+    public static final RunOptions DEFAULT = new RunOptions(Map.of(), Clock.systemUTC(), null, null, null);
+
+    /** The part of the largest heap that groups and sorts may hold if nothing is said. */
+    private static final int PART_OF_HEAP = 4;
 
     private final Map<String, Value> params;
     private final Clock clock;
     private final @Nullable Long seed;
+    private final @Nullable Long memory;
+    private final @Nullable Integer threads;
 
-    private RunOptions(Map<String, Value> params, Clock clock, @Nullable Long seed) {
+    private RunOptions(
+            Map<String, Value> params,
+            Clock clock,
+            @Nullable Long seed,
+            @Nullable Long memory,
+            @Nullable Integer threads) {
         this.params = params;
         this.clock = clock;
         this.seed = seed;
+        this.memory = memory;
+        this.threads = threads;
     }
 
     /** {@return these options and the value of a parameter, as a text that is converted to its type} */
     public RunOptions param(String name, String value) {
         Map<String, Value> more = new HashMap<>(params);
         more.put(Objects.requireNonNull(name), TextValue.of(value));
-        return new RunOptions(more, clock, seed);
+        return new RunOptions(more, clock, seed, memory, threads);
     }
 
     /** {@return these options with a clock that {@code now} and {@code today} ask, once for each run} */
     public RunOptions clock(Clock newClock) {
-        return new RunOptions(params, Objects.requireNonNull(newClock), seed);
+        return new RunOptions(params, Objects.requireNonNull(newClock), seed, memory, threads);
     }
 
     /** {@return these options with a seed, from which {@code uuid} makes the same codes in each run} */
     public RunOptions seed(long newSeed) {
-        return new RunOptions(params, clock, newSeed);
+        return new RunOptions(params, clock, newSeed, memory, threads);
+    }
+
+    /**
+     * {@return these options and how much memory {@code group by} and {@code sort by} may take before they use a temporary
+     * file}; a quarter of the largest heap if nothing is said. The result is the same with any.
+     *
+     * @param bytes about
+     * @throws IllegalArgumentException if below 0
+     */
+    public RunOptions memory(long bytes) {
+        if (bytes < 0) {
+            throw new IllegalArgumentException("memory below 0: " + bytes);
+        }
+        return new RunOptions(params, clock, seed, bytes, threads);
+    }
+
+    /**
+     * {@return these options and how many threads a run may use}; as many as there are processors if nothing is said. Large
+     * inputs are read in threads of their own; the result is the same with any number.
+     *
+     * @throws IllegalArgumentException if below 1
+     */
+    public RunOptions threads(int count) {
+        if (count < 1) {
+            throw new IllegalArgumentException("threads below 1: " + count);
+        }
+        return new RunOptions(params, clock, seed, memory, count);
+    }
+
+    /** {@return what reads ahead in a run, beside the thread of the run itself} */
+    ReadingThreads readingThreads() {
+        return new ReadingThreads((threads == null ? Runtime.getRuntime().availableProcessors() : threads) - 1);
     }
 
     Map<String, Value> params() {
@@ -48,7 +92,12 @@ public final class RunOptions {
     }
 
     Run.Settings settings() {
-        return new Run.Settings(params, clock.instant(), seed == null ? Unpredictable.RANDOM : new Random(seed));
+        return new Run.Settings(
+                params,
+                clock.instant(),
+                seed == null ? Unpredictable.RANDOM : new Random(seed),
+                memory == null ? Runtime.getRuntime().maxMemory() / PART_OF_HEAP : memory,
+                new TemporaryFile());
     }
 
     /** Made when the first run asks; to make one for each message would take longer than the message. */

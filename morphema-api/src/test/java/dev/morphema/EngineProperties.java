@@ -11,6 +11,7 @@ import net.jqwik.api.Combinators;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
+import net.jqwik.api.constraints.LongRange;
 
 /**
  * However a mapping is run, it gives the same: records streamed or kept as a whole, only the fields in use or all of
@@ -55,10 +56,15 @@ class EngineProperties {
     }
 
     private static String run(String declarations, String body, String rows) {
+        return run(declarations, body, rows, RunOptions.DEFAULT);
+    }
+
+    private static String run(String declarations, String body, String rows, RunOptions options) {
         return Language.run(
                 "source m: csv { n: number }\nsource m2: csv\n" + declarations + "target o: json(indent = 0) {\n" + body
                         + "}\n",
-                Inputs.text("m", rows).andText("m2", rows));
+                Inputs.text("m", rows).andText("m2", rows),
+                options);
     }
 
     @Property(tries = 400)
@@ -148,8 +154,12 @@ class EngineProperties {
 
     /** The text that a run gives, or the problem that it ends with. */
     private static String outcome(String body, String rows) {
+        return outcome(body, rows, RunOptions.DEFAULT);
+    }
+
+    private static String outcome(String body, String rows, RunOptions options) {
         try {
-            return run("", body, rows);
+            return run("", body, rows, options);
         } catch (ProblemException e) {
             return e.problem().code() + " " + e.problem().message() + " "
                     + e.problem().input();
@@ -162,6 +172,32 @@ class EngineProperties {
         String ofMembers =
                 outcome("list for r in m " + String.format(totals, "\n if count([rs]) < 0 { never = 1 }"), rows);
         assertThat(keptUp).isEqualTo(ofMembers);
+    }
+
+    @Property(tries = 600)
+    void whatIsHeldInMemoryOrLaidDownGivesTheSame(
+            @ForAll("rows") String rows,
+            @ForAll("clauses") String clauses,
+            @ForAll("totals") String totals,
+            @ForAll @LongRange(max = 3_000) long memory) {
+        String plain = "list for r in m " + clauses + "\n";
+        String keptUp = "list for r in m " + String.format(totals, "");
+        String held = "list for r in m " + String.format(totals, "\n if count([rs]) < 0 { never = 1 }");
+        for (String body : List.of(plain, keptUp, held)) {
+            String expected = outcome(body, rows);
+            assertThat(outcome(body, rows, RunOptions.DEFAULT.memory(memory))).isEqualTo(expected);
+            assertThat(outcome(body, rows, RunOptions.DEFAULT.memory(0))).isEqualTo(expected);
+        }
+    }
+
+    @Property(tries = 200)
+    void elementsThatWereLaidDownAreWhole(@ForAll("elements") String document) {
+        String mapping =
+                "source x: xml\ntarget o: xml { all { m for m in x.A.m sort by text(m.n) desc, text(m.k) { copy m }\n"
+                        + "g for m in x.A.m group by k = text(m.k) as ms { k? = k  m for one in ms { copy one } } } }\n";
+        Inputs inputs = Inputs.text("x", document);
+        assertThat(Language.run(mapping, inputs, RunOptions.DEFAULT.memory(0)))
+                .isEqualTo(Language.run(mapping, inputs));
     }
 
     @Provide

@@ -60,6 +60,21 @@ final class RunCommand extends TerminalCommand {
     @Option(names = "--param", paramLabel = "NAME=VALUE", description = "The value of a parameter.")
     private List<String> params = new ArrayList<>();
 
+    @Option(
+            names = "--memory",
+            paramLabel = "SIZE",
+            converter = MemorySize.class,
+            description =
+                    "How much memory grouping and sorting may take before they use a temporary file, such as 500k, 64m or 2g; a quarter of Java's memory if not given.")
+    private @Nullable Long memory;
+
+    @Option(
+            names = "--threads",
+            paramLabel = "COUNT",
+            description =
+                    "How many threads may be used; as many as there are processors if not given. Large inputs are read in threads of their own.")
+    private @Nullable Integer threads;
+
     @Option(names = "--quiet", description = "Say nothing of what was read and written.")
     private boolean quiet;
 
@@ -165,7 +180,13 @@ final class RunCommand extends TerminalCommand {
     }
 
     private RunOptions options() {
-        RunOptions options = RunOptions.DEFAULT;
+        RunOptions options = memory == null ? RunOptions.DEFAULT : RunOptions.DEFAULT.memory(memory);
+        if (threads != null) {
+            if (threads < 1) {
+                throw usage("--threads takes a number from 1 on.", null);
+            }
+            options = options.threads(threads);
+        }
         for (String param : params) {
             int at = param.indexOf('=');
             if (at <= 0) {

@@ -63,6 +63,12 @@ public final class DatePattern {
         return parsed == null ? formatter.parse(text) : parsed;
     }
 
+    /** {@return the fields of a text in ASCII, or null if the general way is to read it} */
+    @Nullable
+    TemporalAccessor parse(byte[] text, int from, int to) {
+        return fixed == null ? null : fixed.parse(text, from, to);
+    }
+
     /**
      * {@return the text of a date or time}
      *

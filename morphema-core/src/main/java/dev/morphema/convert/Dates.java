@@ -61,11 +61,17 @@ public final class Dates {
             return new DateValue(datetime.local().toLocalDate());
         }
         TemporalAccessor parsed = parse(value, pattern, DateTimeFormatter.ISO_LOCAL_DATE, "a date", "2026-03-05");
-        LocalDate date = parsed.query(TemporalQueries.localDate());
-        if (date == null) {
+        DateValue read = date(parsed);
+        if (read == null) {
             throw incomplete(value, "a date");
         }
-        return new DateValue(date);
+        return read;
+    }
+
+    /** {@return the date of what was read, or null if there is none in it} */
+    static @Nullable DateValue date(TemporalAccessor parsed) {
+        LocalDate date = parsed.query(TemporalQueries.localDate());
+        return date == null ? null : new DateValue(date);
     }
 
     /**
@@ -82,11 +88,17 @@ public final class Dates {
             return new TimeValue(datetime.local().toLocalTime());
         }
         TemporalAccessor parsed = parse(value, pattern, DateTimeFormatter.ISO_LOCAL_TIME, "a time", "14:30:00");
-        LocalTime time = parsed.query(TemporalQueries.localTime());
-        if (time == null) {
+        TimeValue read = time(parsed);
+        if (read == null) {
             throw incomplete(value, "a time");
         }
-        return new TimeValue(time);
+        return read;
+    }
+
+    /** {@return the time of what was read, or null if there is none in it} */
+    static @Nullable TimeValue time(TemporalAccessor parsed) {
+        LocalTime time = parsed.query(TemporalQueries.localTime());
+        return time == null ? null : new TimeValue(time);
     }
 
     /**
@@ -104,14 +116,25 @@ public final class Dates {
             return inZone(date.date().atStartOfDay(), zone);
         }
         TemporalAccessor parsed = parse(value, pattern, ISO_DATETIME, "a datetime", "2026-03-05T14:30:00+01:00");
+        DateTimeValue read = datetime(parsed, zone);
+        if (read == null) {
+            throw incomplete(value, "a datetime");
+        }
+        return read;
+    }
+
+    /** {@return the datetime of what was read, or null if it lacks a date or a time} */
+    static @Nullable DateTimeValue datetime(TemporalAccessor parsed, @Nullable ZoneId zone) {
+        if (parsed instanceof LocalDateTime local) {
+            return inZone(local, zone);
+        }
         LocalDate date = parsed.query(TemporalQueries.localDate());
         LocalTime time = parsed.query(TemporalQueries.localTime());
         if (date == null || time == null) {
-            throw incomplete(value, "a datetime");
+            return null;
         }
-        LocalDateTime local = date.atTime(time);
         ZoneId own = parsed.query(TemporalQueries.zone());
-        return inZone(local, own == null ? zone : own);
+        return inZone(date.atTime(time), own == null ? zone : own);
     }
 
     /** A time in a gap moves forward by the gap; one that comes twice takes the earlier offset. */

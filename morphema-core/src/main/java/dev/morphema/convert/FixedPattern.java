@@ -17,6 +17,7 @@ final class FixedPattern {
     private static final String FIELDS = "yMdHms";
     private static final FixedPattern ISO_SECONDS = of("yyyy-MM-dd'T'HH:mm:ss");
     private static final int SECONDS_END = 19;
+    private static final int LONGEST_ISO = SECONDS_END + 6;
     private static final int MOST_YEAR = 9999;
 
     /** Digits and marks; where a field stands there is its letter. */
@@ -80,12 +81,32 @@ final class FixedPattern {
     /** {@return the date, time or datetime of a text, or null if it does not follow the pattern to the letter} */
     @Nullable
     TemporalAccessor parse(String text) {
-        return text.length() == template.length ? parseStart(text) : null;
+        byte[] bytes = text.length() == template.length ? ascii(text) : null;
+        return bytes == null ? null : parseStart(bytes, 0);
     }
 
-    private @Nullable TemporalAccessor parseStart(String text) {
-        for (int i = 0; i < template.length; i++) {
+    /** As {@link #parse(String)}, for a text in ASCII. */
+    @Nullable
+    TemporalAccessor parse(byte[] text, int from, int to) {
+        return to - from == template.length ? parseStart(text, from) : null;
+    }
+
+    /** {@return the bytes of a text, or null if it is not in ASCII} */
+    private static byte @Nullable [] ascii(String text) {
+        byte[] bytes = new byte[text.length()];
+        for (int i = 0; i < bytes.length; i++) {
             char c = text.charAt(i);
+            if (c > 0x7F) {
+                return null;
+            }
+            bytes[i] = (byte) c;
+        }
+        return bytes;
+    }
+
+    private @Nullable TemporalAccessor parseStart(byte[] text, int from) {
+        for (int i = 0; i < template.length; i++) {
+            byte c = text[from + i];
             if (template[i] == '\0' ? c < '0' || c > '9' : c != template[i]) {
                 return null;
             }
@@ -94,11 +115,16 @@ final class FixedPattern {
             LocalDate date = starts[0] < 0
                     ? null
                     : LocalDate.of(
-                            two(text, starts[0]) * 100 + two(text, starts[0] + 2), field(text, 1), field(text, 2));
+                            two(text, from + starts[0]) * 100 + two(text, from + starts[0] + 2),
+                            two(text, from + starts[1]),
+                            two(text, from + starts[2]));
             if (starts[3] < 0) {
                 return date;
             }
-            LocalTime time = LocalTime.of(field(text, 3), field(text, 4), starts[5] < 0 ? 0 : field(text, 5));
+            LocalTime time = LocalTime.of(
+                    two(text, from + starts[3]),
+                    two(text, from + starts[4]),
+                    starts[5] < 0 ? 0 : two(text, from + starts[5]));
             return date == null ? time : LocalDateTime.of(date, time);
         } catch (DateTimeException e) {
             // no such day or time: the general way tells so in its own words
@@ -106,42 +132,39 @@ final class FixedPattern {
         }
     }
 
-    private int field(String text, int field) {
-        return two(text, starts[field]);
-    }
-
-    private static int two(String text, int at) {
-        return (text.charAt(at) - '0') * 10 + text.charAt(at + 1) - '0';
+    private static int two(byte[] text, int at) {
+        return (text[at] - '0') * 10 + text[at + 1] - '0';
     }
 
     /** {@return a datetime as ISO 8601 writes it with seconds, with or without offset; null if it is written otherwise} */
-    static @Nullable TemporalAccessor isoDateTime(String text) {
-        int length = text.length();
-        if (length == SECONDS_END) {
-            return ISO_SECONDS.parse(text);
-        }
-        boolean utc = length == SECONDS_END + 1 && text.charAt(SECONDS_END) == 'Z';
-        if (!utc && !(length == SECONDS_END + 6 && isOffset(text))) {
+    static @Nullable TemporalAccessor isoDateTime(String written) {
+        byte[] text = written.length() <= LONGEST_ISO ? ascii(written) : null;
+        if (text == null || text.length < SECONDS_END) {
             return null;
         }
-        TemporalAccessor local = ISO_SECONDS.parseStart(text);
-        if (local == null) {
+        int length = text.length;
+        boolean utc = length == SECONDS_END + 1 && text[SECONDS_END] == 'Z';
+        if (length > SECONDS_END && !utc && !(length == LONGEST_ISO && isOffset(text))) {
             return null;
+        }
+        TemporalAccessor local = ISO_SECONDS.parseStart(text, 0);
+        if (local == null || length == SECONDS_END) {
+            return local;
         }
         return OffsetDateTime.of((LocalDateTime) local, utc ? ZoneOffset.UTC : offset(text));
     }
 
-    private static boolean isOffset(String text) {
-        char sign = text.charAt(SECONDS_END);
-        boolean digits = text.charAt(22) == ':';
+    private static boolean isOffset(byte[] text) {
+        byte sign = text[SECONDS_END];
+        boolean digits = text[22] == ':';
         for (int i : new int[] {20, 21, 23, 24}) {
-            digits &= text.charAt(i) >= '0' && text.charAt(i) <= '9';
+            digits &= text[i] >= '0' && text[i] <= '9';
         }
         return digits && (sign == '+' || sign == '-') && two(text, 20) < 18 && two(text, 23) < 60;
     }
 
-    private static ZoneOffset offset(String text) {
-        int sign = text.charAt(SECONDS_END) == '-' ? -1 : 1;
+    private static ZoneOffset offset(byte[] text) {
+        int sign = text[SECONDS_END] == '-' ? -1 : 1;
         return ZoneOffset.ofHoursMinutes(sign * two(text, 20), sign * two(text, 23));
     }
 

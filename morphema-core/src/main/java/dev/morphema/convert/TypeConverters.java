@@ -34,19 +34,19 @@ public final class TypeConverters {
             }
             case "integer" -> {
                 most(name, arguments, 0);
-                yield TypeConverters::integer;
+                yield new NumberConverter(TypeConverters::integer, '.', NumberValue::isWhole);
             }
             case "number" -> number(arguments);
             case "boolean" -> booleans(arguments);
             case "date" -> {
                 most(name, arguments, 1);
                 DatePattern pattern = pattern(arguments);
-                yield value -> Dates.date(value, pattern);
+                yield new DateConverter(value -> Dates.date(value, pattern), pattern, Dates::date);
             }
             case "time" -> {
                 most(name, arguments, 1);
                 DatePattern pattern = pattern(arguments);
-                yield value -> Dates.time(value, pattern);
+                yield new DateConverter(value -> Dates.time(value, pattern), pattern, Dates::time);
             }
             case "datetime" -> datetime(arguments);
             default -> throw new IllegalArgumentException("There is no type " + name + ".");
@@ -61,14 +61,16 @@ public final class TypeConverters {
     private static Converter number(List<String> arguments) {
         most("number", arguments, 2);
         if (arguments.isEmpty()) {
-            return Numbers::number;
+            return new NumberConverter(Numbers::number, '.', number -> true);
         }
         String decimal = mark(arguments.get(0));
         String grouping = arguments.size() > 1 ? mark(arguments.get(1)) : "";
         if (decimal.equals(grouping)) {
             throw new IllegalArgumentException("The decimal mark and the mark between thousands are the same.");
         }
-        return value -> Numbers.number(value, decimal, grouping);
+        char point = decimal.charAt(0);
+        Converter general = value -> Numbers.number(value, decimal, grouping);
+        return point < 0x80 ? new NumberConverter(general, point, number -> true) : general;
     }
 
     private static String mark(String mark) {
@@ -105,7 +107,8 @@ public final class TypeConverters {
                     : Dates.inZone(Dates.epoch(value, milliseconds), zone);
         }
         DatePattern pattern = pattern(arguments);
-        return value -> Dates.datetime(value, pattern, zone);
+        return new DateConverter(
+                value -> Dates.datetime(value, pattern, zone), pattern, parsed -> Dates.datetime(parsed, zone));
     }
 
     private static @Nullable DatePattern pattern(List<String> arguments) {

@@ -8,9 +8,7 @@ import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -18,42 +16,28 @@ import org.jspecify.annotations.Nullable;
 final class GroupStages {
     private GroupStages() {}
 
-    /** One group: its keys, and either its members or what is kept up to date of them. */
-    private static final class Group {
-        private final Value[] keys;
-        private final @Nullable List<Value> members;
-        private final @Nullable GroupState state;
-
-        private Group(Value[] keys, @Nullable List<Value> members, @Nullable GroupState state) {
-            this.keys = keys;
-            this.members = members;
-            this.state = state;
-        }
-    }
-
     /** Where the keys and members of a group go, and what is wanted of the members. */
     record Names(int[] keys, GroupUse use) {
-        private Group begin(Value[] values, Frame frame, Value first) {
-            return use.keeps()
-                    ? new Group(values, new ArrayList<>(), null)
-                    : new Group(values, null, new GroupState(use, frame, first));
+        Group begin(int number, Value[] values, Frame frame, Value first) {
+            return new Group(number, values, use.keeps() ? null : new GroupState(use, frame, first));
         }
 
-        private void add(Group group, Frame frame, Value member) {
-            if (group.members != null) {
-                group.members.add(member);
-            } else if (group.state != null) {
+        void add(Group group, Frame frame, Value member) {
+            GroupState state = group.state();
+            if (state == null) {
+                group.add(member);
+            } else {
                 // A list that is a member is one thing, not its items.
                 frame.set(use.slot(), member instanceof ListValue ? Many.of(List.of(member)) : member);
-                group.state.add(frame, member);
+                state.add(frame, member);
             }
         }
 
         private boolean pass(Group group, Frame frame, Flow next) {
             for (int i = 0; i < keys.length; i++) {
-                frame.set(keys[i], group.keys[i]);
+                frame.set(keys[i], group.key(i));
             }
-            Object held = group.members == null ? group.state : Many.owned(group.members);
+            Object held = group.held();
             frame.set(use.slot(), held);
             try {
                 return next.turn();
@@ -72,31 +56,29 @@ final class GroupStages {
 
         @Override
         public Flow start(Frame frame, Flow next) {
-            return new Flow() {
-                private final Map<Object, Group> groups = new LinkedHashMap<>();
+            return grouping(frame, next, frame.run().holdings());
+        }
 
+        @Override
+        public Flow startHeld(Frame frame, Flow next) {
+            return grouping(frame, next, null);
+        }
+
+        private Flow grouping(Frame frame, Flow next, @Nullable Holdings holdings) {
+            HeldGroups groups = new HeldGroups(names, frame, holdings);
+            return new Flow() {
                 @Override
                 public boolean turn() {
                     Value single = keys.single(frame);
                     Value[] values = single == null ? keys.values(frame) : null;
-                    Value thisMember = member.eval(frame);
                     Object key = values == null ? Comparison.key(single) : Stages.Keys.key(values);
-                    Group group = groups.get(key);
-                    if (group == null) {
-                        group = names.begin(values == null ? new Value[] {single} : values, frame, thisMember);
-                        groups.put(key, group);
-                    }
-                    names.add(group, frame, thisMember);
+                    groups.add(key, values, single, member.eval(frame));
                     return true;
                 }
 
                 @Override
                 public void end() {
-                    for (Group group : groups.values()) {
-                        if (!names.pass(group, frame, next)) {
-                            break;
-                        }
-                    }
+                    groups.each(group -> names.pass(group, frame, next));
                     next.end();
                 }
             };
@@ -150,7 +132,7 @@ final class GroupStages {
                 if (starts) {
                     // The names of the loop are in the frame; the group before must not lose them for this turn.
                     flush();
-                    group = names.begin(values, frame, thisMember);
+                    group = names.begin(0, values, frame, thisMember);
                     key = thisKey;
                 }
                 names.add(Objects.requireNonNull(group), frame, thisMember);
@@ -189,14 +171,11 @@ final class GroupStages {
             return "sort by " + keys.written() + ", holding all turns";
         }
 
-        /** A turn that is held back: the values of the loop's names, and what to sort by. */
-        private record Held(@Nullable Object[] names, Value[] keys) {}
-
         @Override
         public Flow start(Frame frame, Flow next) {
+            SortedTurns turns = new SortedTurns(
+                    descending.length, this::compare, frame.run().holdings());
             return new Flow() {
-                private final List<Held> held = new ArrayList<>();
-
                 @Override
                 public boolean turn() {
                     Value[] values = keys.values(frame);
@@ -204,25 +183,20 @@ final class GroupStages {
                     for (int i = 0; i < names.length; i++) {
                         kept[i] = frame.held(names[i]);
                     }
-                    held.add(new Held(kept, values));
+                    turns.add(new SortedTurns.Turn(kept, values));
                     return true;
                 }
 
                 @Override
                 public void end() {
-                    held.sort((a, b) -> compare(a.keys(), b.keys()));
-                    for (Held turn : held) {
-                        for (int i = 0; i < names.length; i++) {
-                            frame.set(names[i], turn.names()[i]);
-                        }
-                        if (!turnAgain(turn)) {
-                            break;
-                        }
-                    }
+                    turns.each(this::turnAgain);
                     next.end();
                 }
 
-                private boolean turnAgain(Held turn) {
+                private boolean turnAgain(SortedTurns.Turn turn) {
+                    for (int i = 0; i < names.length; i++) {
+                        frame.set(names[i], turn.names()[i]);
+                    }
                     try {
                         return next.turn();
                     } catch (ProblemException e) {

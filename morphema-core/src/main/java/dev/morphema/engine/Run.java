@@ -94,8 +94,10 @@ public final class Run {
      * @param params the values of parameters by name; a text is converted to the parameter's type
      * @param now what the mapping takes for the present
      * @param random where codes that look random come from
+     * @param budget how many bytes groups and sorts may hold in memory, about
+     * @param scratch takes what is more than that; the run closes it
      */
-    public record Settings(Map<String, Value> params, Instant now, Random random) {
+    public record Settings(Map<String, Value> params, Instant now, Random random, long budget, Scratch scratch) {
         public Settings {
             params = Map.copyOf(params);
         }
@@ -106,7 +108,7 @@ public final class Run {
         this.readers = readers;
         this.read = new long[program.mapping().sources().size()];
         @Nullable Value[] values = new Value[program.params().size()];
-        this.state = new RunState(program, values, settings.now(), settings.random(), this::whole);
+        this.state = new RunState(program, values, settings, this::whole);
         for (int i = 0; i < values.length; i++) {
             values[i] = param(program.params().get(i), settings.params());
         }
@@ -122,7 +124,11 @@ public final class Run {
      * @throws IOException if reading or writing fails
      */
     public static Outcome run(Program program, Settings settings, Readers readers, Writers writers) throws IOException {
-        return new Run(program, settings, readers).run(writers);
+        try {
+            return new Run(program, settings, readers).run(writers);
+        } finally {
+            settings.scratch().close();
+        }
     }
 
     private Outcome run(Writers writers) throws IOException {

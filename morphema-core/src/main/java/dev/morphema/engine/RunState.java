@@ -31,12 +31,14 @@ final class RunState implements Function.Surroundings {
     private final long[] written;
     private final Instant now;
     private final Random random;
+    private final Holdings holdings;
     private int target;
 
-    RunState(Program program, @Nullable Value[] params, Instant now, Random random, WholeSource reading) {
+    RunState(Program program, @Nullable Value[] params, Run.Settings settings, WholeSource reading) {
         this.program = program;
-        this.now = now;
-        this.random = random;
+        this.now = settings.now();
+        this.random = settings.random();
+        this.holdings = new Holdings(settings.budget(), settings.scratch());
         this.params = params;
         this.reading = reading;
         this.globals = new Value[program.globals().size()];
@@ -53,6 +55,11 @@ final class RunState implements Function.Surroundings {
     @Override
     public Random random() {
         return random;
+    }
+
+    /** {@return what groups and sorts hold in memory} */
+    Holdings holdings() {
+        return holdings;
     }
 
     Value param(int index) {

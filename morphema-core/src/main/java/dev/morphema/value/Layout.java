@@ -118,8 +118,8 @@ public final class Layout {
         return slot == null ? -1 : slot;
     }
 
-    @Nullable
-    Converter converter(int slot) {
+    /** {@return what converts the values of a slot, or null if they stay as they are} */
+    public @Nullable Converter converter(int slot) {
         return converters[slot];
     }
 

@@ -121,6 +121,32 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
                 : new NumberValue(from == 1 ? -value : value, point < 0 ? 0 : length - 1 - point);
     }
 
+    /**
+     * Reads a number from ASCII bytes in the common case: a sign, at most 18 digits, a mark between two of them.
+     *
+     * @param point the decimal mark
+     * @return the number, or null if there is none or it is not of this form
+     */
+    public static @Nullable NumberValue read(byte[] text, int from, int to, byte point) {
+        int first = from < to && text[from] == '-' ? from + 1 : from;
+        if (first == to || to - first > MOST_LONG_DIGITS) {
+            return null;
+        }
+        long value = 0;
+        int scale = 0;
+        for (int i = first; i < to; i++) {
+            int digit = text[i] - '0';
+            if (digit >= 0 && digit <= 9) {
+                value = value * 10 + digit;
+            } else if (text[i] == point && scale == 0 && i > first && i < to - 1) {
+                scale = to - 1 - i;
+            } else {
+                return null;
+            }
+        }
+        return new NumberValue(first > from ? -value : value, scale);
+    }
+
     /** {@return whether a text is a sign, digits and at most one point with digits around it, in ASCII} */
     private static boolean isPlain(String t) {
         int i = !t.isEmpty() && (t.charAt(0) == '-' || t.charAt(0) == '+') ? 1 : 0;
@@ -139,6 +165,32 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
             i++;
         }
         return i - from;
+    }
+
+    /** {@return the number that was once taken apart as {@link #unscaled} and {@link #scale}} */
+    static NumberValue ofParts(long unscaled, int scale) {
+        return new NumberValue(unscaled, scale);
+    }
+
+    /** {@return the digits of a number that is no large decimal} */
+    long unscaled() {
+        return unscaled;
+    }
+
+    /** {@return how many digits stand after the point} */
+    int scale() {
+        return scale;
+    }
+
+    /** {@return the number if it is kept as a decimal, or null if it is of few digits} */
+    @Nullable
+    BigDecimal largeDecimal() {
+        return decimal;
+    }
+
+    /** {@return the bytes that it takes on the heap, about} */
+    long bytes() {
+        return decimal == null ? 32 : 96 + decimal.precision() / 2;
     }
 
     /** {@return the number as a decimal} */

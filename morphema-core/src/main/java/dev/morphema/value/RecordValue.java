@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -50,6 +51,16 @@ public final class RecordValue implements Value {
      */
     public static RecordValue of(Layout layout, @Nullable Value[] values, Origin origin) {
         return new RecordValue(layout, values, origin, null, null);
+    }
+
+    /** {@return a record that was laid down as its parts} */
+    static RecordValue restored(
+            Layout layout,
+            @Nullable Value[] values,
+            @Nullable Origin origin,
+            @Nullable FieldName element,
+            @Nullable List<Part> parts) {
+        return new RecordValue(layout, values, origin, element, parts);
     }
 
     /** {@return a builder of a record that grows with the fields it is given} */
@@ -195,6 +206,29 @@ public final class RecordValue implements Value {
             }
         }
         return value;
+    }
+
+    /** {@return the values as far as they are converted, not to be changed; null where a field has none} */
+    @Nullable
+    Value[] unconverted() {
+        return values;
+    }
+
+    /** {@return the parts as they were read, of a record that has some} */
+    List<Part> unconvertedParts() {
+        return Objects.requireNonNull(parts);
+    }
+
+    /** {@return the bytes that it takes on the heap, about} */
+    long bytes() {
+        long bytes = ValueSize.of(values) + (origin == null ? 32 : 72);
+        if (parts != null) {
+            for (Part part : parts) {
+                // The child itself is a field too; a piece of text is nowhere else.
+                bytes += 28 + (part.name() == null ? ValueSize.of(part.value()) : 0);
+            }
+        }
+        return bytes;
     }
 
     private RecordValue with(int slot, Value value) {

@@ -6,6 +6,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.Nothing;
@@ -36,6 +37,8 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     private Layout layout = Layout.EMPTY;
     /** The slot of each column; grows with the longest row if there are no names. */
     private int[] slots = new int[0];
+    /** What converts the cells of each column; null if they stay texts. */
+    private @Nullable Converter[] types = new Converter[0];
 
     private boolean named;
     private long number;
@@ -89,6 +92,8 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         }
         slots = Arrays.copyOf(slots, slots.length + 1);
         slots[slots.length - 1] = slot < 0 ? NOT_WANTED : slot;
+        types = Arrays.copyOf(types, slots.length);
+        types[slots.length - 1] = slot < 0 ? null : layout.converter(slot);
     }
 
     /** {@return the line on which the row at hand begins} */
@@ -128,6 +133,21 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     /** {@return whether the text of a cell is of use} */
     boolean wants(int column) {
         return !begun || column >= slots.length || slots[column] != NOT_WANTED;
+    }
+
+    /** Takes a cell of a declared type, if it is written in the common way; if not, its text is to be taken. */
+    boolean takeTyped(int column, byte[] text, int from, int to) {
+        Converter type = column < types.length ? types[column] : null;
+        Value value = type == null ? null : type.read(text, from, to);
+        if (value == null) {
+            return false;
+        }
+        if (repeated) {
+            record.add(slots[column], value);
+        } else {
+            cells[slots[column]] = value;
+        }
+        return true;
     }
 
     /** Takes the text of a cell. */

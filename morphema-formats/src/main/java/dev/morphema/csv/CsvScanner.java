@@ -238,7 +238,7 @@ final class CsvScanner implements Iterator<Value> {
 
     private void take(int column, int end, boolean ascii, boolean quoted) throws CharacterCodingException {
         if (ascii && start < end) {
-            if (rows.wants(column)) {
+            if (rows.wants(column) && !rows.takeTyped(column, buffer, start, end)) {
                 rows.take(column, cache(column).text(buffer, start, end), quoted);
             }
             return;

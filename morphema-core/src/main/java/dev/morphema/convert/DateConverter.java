@@ -1,0 +1,29 @@
+package dev.morphema.convert;
+
+import dev.morphema.value.Converter;
+import dev.morphema.value.Value;
+import java.time.temporal.TemporalAccessor;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The conversion to a date, time or datetime, which reads one of fixed places straight from the bytes. Immutable.
+ *
+ * @param general reads every form, and says what is wrong with a text that has none
+ * @param pattern how a text is written, or null for ISO 8601
+ * @param value makes a value of what was read, or gives null if it lacks something
+ */
+record DateConverter(
+        Converter general, @Nullable DatePattern pattern, Function<TemporalAccessor, @Nullable Value> value)
+        implements Converter {
+    @Override
+    public Value convert(Value text) {
+        return general.convert(text);
+    }
+
+    @Override
+    public @Nullable Value read(byte[] text, int from, int to) {
+        TemporalAccessor read = pattern == null ? null : pattern.parse(text, from, to);
+        return read == null ? null : value.apply(read);
+    }
+}

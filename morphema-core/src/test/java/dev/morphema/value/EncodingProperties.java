@@ -1,0 +1,122 @@
+package dev.morphema.value;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.ZoneOffset;
+import java.util.List;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Combinators;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.From;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+import org.jspecify.annotations.Nullable;
+
+/** Values that were laid down come back as they were. */
+class EncodingProperties {
+    private static final List<FieldName> NAMES = List.of(
+            FieldName.of("ship"), FieldName.attribute("id"), new FieldName("urn:x", "ship", false), FieldName.OWN_TEXT);
+
+    @Provide
+    Arbitrary<Value> values() {
+        Arbitrary<Value> scalars = Arbitraries.oneOf(
+                Arbitraries.of(Nothing.ABSENT, Nothing.NULL, BooleanValue.of(true), BooleanValue.of(false)),
+                Arbitraries.strings().map(TextValue::of),
+                Arbitraries.strings().map(text -> new ElementText(NAMES.get(text.length() % 3), text)),
+                Arbitraries.longs().map(NumberValue::of),
+                Arbitraries.bigDecimals().ofScale(7).map(NumberValue::of),
+                Arbitraries.bigIntegers().map(digits -> NumberValue.of(new BigDecimal(digits, 20))),
+                Arbitraries.integers().map(day -> new DateValue(LocalDate.ofEpochDay(day))),
+                Arbitraries.longs()
+                        .between(0, 86_399_999_999_999L)
+                        .map(nano -> new TimeValue(LocalTime.ofNanoOfDay(nano))),
+                Arbitraries.integers()
+                        .between(-64_800, 64_800)
+                        .map(offset -> new DateTimeValue(
+                                LocalDateTime.of(2026, 3, 5, 14, 30, 0, offset + 64_800),
+                                offset % 7 == 0 ? null : ZoneOffset.ofTotalSeconds(offset))));
+        Arbitrary<Value> nested = scalars;
+        for (int depth = 0; depth < 2; depth++) {
+            nested = Arbitraries.oneOf(
+                    scalars,
+                    nested.list().ofMaxSize(3).map(ListValue::of),
+                    nested.list().ofMaxSize(3).map(Many::of),
+                    records(nested));
+        }
+        return nested;
+    }
+
+    private static Arbitrary<Value> records(Arbitrary<Value> values) {
+        Arbitrary<Value> field = values.injectNull(0.2);
+        return Combinators.combine(field, field, field, Arbitraries.integers().between(0, 3))
+                .as((a, b, c, form) -> {
+                    Origin origin = form == 0 ? null : new Origin("calls.xml", form, 1L << 40);
+                    RecordValue.Builder builder = RecordValue.builder(Layout.of(NAMES), origin);
+                    Value[] fields = {a, b, c};
+                    for (int i = 0; i < fields.length; i++) {
+                        if (fields[i] != null) {
+                            builder.set(i, fields[i]);
+                        }
+                    }
+                    if (form > 1) {
+                        builder.element(NAMES.get(2));
+                    }
+                    if (form > 2) {
+                        builder.parts(List.of(
+                                new RecordValue.Part(NAMES.get(0), TextValue.of("x")),
+                                new RecordValue.Part(null, TextValue.of("between"))));
+                    }
+                    return builder.build();
+                });
+    }
+
+    @Property
+    void aRowComesBackAsItWas(@ForAll List<@From("values") Value> row) {
+        ValueNames names = new ValueNames();
+        ValueEncoder encoder = new ValueEncoder(names);
+        encoder.row(new Value[] {null});
+        int second = encoder.length();
+        encoder.row(row.toArray(Value[]::new));
+        ValueDecoder decoder = new ValueDecoder(names);
+        assertThat(decoder.row(encoder.bytes(), 0)).containsExactly((Value) null);
+        @Nullable Value[] back = decoder.row(encoder.bytes(), second);
+        assertThat(back).hasSize(row.size());
+        for (int i = 0; i < back.length; i++) {
+            assertSame(back[i], row.get(i));
+        }
+    }
+
+    private static void assertSame(@Nullable Value back, @Nullable Value value) {
+        if (value instanceof RecordValue record) {
+            RecordValue other = (RecordValue) back;
+            assertThat(other.layout()).isSameAs(record.layout());
+            assertThat(other.origin()).isEqualTo(record.origin());
+            assertThat(other.element()).isEqualTo(record.element());
+            assertThat(other.isMixed()).isEqualTo(record.isMixed());
+            for (int i = 0; i < record.layout().size(); i++) {
+                assertSame(other.get(i), record.get(i));
+            }
+            assertThat(other.parts()).hasSameSizeAs(record.parts());
+        } else if (value instanceof ListValue list) {
+            assertSame(((ListValue) back).items(), list.items());
+        } else if (value instanceof Many many) {
+            assertSame(((Many) back).items(), many.items());
+        } else {
+            assertThat(back).isEqualTo(value);
+            assertThat(back).hasToString(value.toString());
+            assertThat(back).hasSameClassAs(value);
+        }
+    }
+
+    private static void assertSame(List<Value> back, List<Value> items) {
+        assertThat(back).hasSameSizeAs(items);
+        for (int i = 0; i < items.size(); i++) {
+            assertSame(back.get(i), items.get(i));
+        }
+    }
+}
