@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
 record NumberConverter(Converter general, char point, Predicate<NumberValue> fits) implements Converter {
     @Override
     public Value convert(Value value) {
-        return general.convert(value);
+        return value instanceof NumberValue number && fits.test(number) ? number : general.convert(value);
     }
 
     @Override

@@ -1,5 +1,6 @@
 package dev.morphema.value;
 
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import org.jspecify.annotations.Nullable;
@@ -11,35 +12,43 @@ import org.jspecify.annotations.Nullable;
  * @param local the date and time as the clock on the wall shows it
  * @param offset the offset of that clock, or null if it is not known
  */
-public record DateTimeValue(LocalDateTime local, @Nullable ZoneOffset offset) implements Value {
+public record DateTimeValue(LocalDateTime local, @Nullable ZoneOffset offset) implements AsciiValue {
     @Override
     public Kind kind() {
         return Kind.DATETIME;
     }
 
     @Override
+    public int mostBytes() {
+        return Digits.MOST_BYTES;
+    }
+
+    @Override
+    public int printed(byte[] into, int from) {
+        int end = Digits.date(local.toLocalDate(), into, from);
+        if (end < 0) {
+            return end;
+        }
+        into[end] = 'T';
+        end = Digits.time(local.toLocalTime(), into, end + 1);
+        return end < 0 || offset == null ? end : printed(offset.getId(), into, end);
+    }
+
+    private static int printed(String id, byte[] into, int from) {
+        for (int i = 0; i < id.length(); i++) {
+            into[from + i] = (byte) id.charAt(i);
+        }
+        return from + id.length();
+    }
+
+    @Override
     public String toString() {
-        String text = local.getYear() >= 1000 && local.getYear() <= 9999 && local.getNano() == 0
-                ? seconds()
-                : local.toLocalDate() + "T" + TimeValue.printed(local.toLocalTime());
+        byte[] ascii = new byte[Digits.MOST_BYTES];
+        int end = printed(ascii, 0);
+        if (end >= 0) {
+            return new String(ascii, 0, end, StandardCharsets.US_ASCII);
+        }
+        String text = local.toLocalDate() + "T" + TimeValue.printed(local.toLocalTime());
         return offset == null ? text : text + offset;
-    }
-
-    /** The common form, digit by digit. */
-    private String seconds() {
-        char[] text = "0000-00-00T00:00:00".toCharArray();
-        two(text, 0, local.getYear() / 100);
-        two(text, 2, local.getYear() % 100);
-        two(text, 5, local.getMonthValue());
-        two(text, 8, local.getDayOfMonth());
-        two(text, 11, local.getHour());
-        two(text, 14, local.getMinute());
-        two(text, 17, local.getSecond());
-        return new String(text);
-    }
-
-    private static void two(char[] text, int at, int value) {
-        text[at] = (char) ('0' + value / 10);
-        text[at + 1] = (char) ('0' + value % 10);
     }
 }

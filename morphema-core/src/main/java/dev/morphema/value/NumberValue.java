@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
  * An exact decimal number. It keeps the digits it was written with ({@code 1.50} stays {@code 1.50}); two numbers are
  * equal if they have the same value, however they are written. There is no negative zero and no E-notation.
  */
-public final class NumberValue implements Value, Comparable<NumberValue> {
+public final class NumberValue implements AsciiValue, Comparable<NumberValue> {
     /** Zero. */
     public static final NumberValue ZERO = new NumberValue(0L, 0);
 
@@ -22,6 +22,9 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
 
     /** Every number of so many digits is a long. */
     private static final int MOST_LONG_DIGITS = 18;
+
+    /** Sign, digits, a zero before the point, and the point. */
+    private static final int MOST_PRINTED = MOST_LONG_DIGITS + 3;
 
     private static final long[] POWERS = new long[MOST_LONG_DIGITS + 1];
 
@@ -119,6 +122,16 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
         return point < 0 && length - from > MOST_LONG_DIGITS
                 ? null
                 : new NumberValue(from == 1 ? -value : value, point < 0 ? 0 : length - 1 - point);
+    }
+
+    /** {@return the number that some characters are, if it has the form of {@link #read(byte[], int, int, byte)}, or null} */
+    public static @Nullable NumberValue read(char[] text, int from, int length) {
+        byte[] ascii = new byte[Math.min(length, MOST_PRINTED)];
+        for (int i = 0; i < ascii.length; i++) {
+            char c = text[from + i];
+            ascii[i] = c < 0x80 ? (byte) c : 0;
+        }
+        return ascii.length < length ? null : read(ascii, 0, length, (byte) '.');
     }
 
     /**
@@ -393,12 +406,13 @@ public final class NumberValue implements Value, Comparable<NumberValue> {
         return text.toString();
     }
 
-    /**
-     * Prints the number in plain digits, if they are few, as ASCII.
-     *
-     * @param into with room for 24 bytes
-     * @return where the digits end, or -1 if there are more; then nothing was printed
-     */
+    @Override
+    public int mostBytes() {
+        return MOST_PRINTED;
+    }
+
+    /** {@return where the digits end, or -1 if there are more than a long surely holds} */
+    @Override
     public int printed(byte[] into, int from) {
         if (decimal != null) {
             return -1;

@@ -3,7 +3,7 @@ package dev.morphema.value;
 import java.time.LocalTime;
 
 /** A time of day, printed as ISO 8601 with seconds ({@code 14:30:00}). */
-public record TimeValue(LocalTime time) implements Value, Comparable<TimeValue> {
+public record TimeValue(LocalTime time) implements AsciiValue, Comparable<TimeValue> {
     @Override
     public Kind kind() {
         return Kind.TIME;
@@ -12,6 +12,16 @@ public record TimeValue(LocalTime time) implements Value, Comparable<TimeValue> 
     @Override
     public int compareTo(TimeValue other) {
         return time.compareTo(other.time);
+    }
+
+    @Override
+    public int mostBytes() {
+        return Digits.MOST_BYTES;
+    }
+
+    @Override
+    public int printed(byte[] into, int from) {
+        return Digits.time(time, into, from);
     }
 
     @Override

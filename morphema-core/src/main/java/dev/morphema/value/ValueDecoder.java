@@ -51,6 +51,7 @@ public final class ValueDecoder {
             case ABSENT -> Nothing.ABSENT;
             case NULL -> Nothing.NULL;
             case TEXT -> TextValue.of(text());
+            case PLAIN_TEXT -> plainText();
             case ELEMENT_TEXT -> new ElementText(names.name((int) number()), text());
             case NUMBER -> NumberValue.ofParts(signed(), (int) number());
             case LARGE_NUMBER -> NumberValue.of(new BigDecimal(text()));
@@ -97,6 +98,12 @@ public final class ValueDecoder {
             parts.add(new RecordValue.Part(name == 0 ? null : names.name(name - 1), value()));
         }
         return RecordValue.restored(layout, values, origin, element == 0 ? null : names.name(element - 1), parts);
+    }
+
+    private PlainText plainText() {
+        int count = (int) number() / 2;
+        at += count;
+        return PlainText.of(bytes, at - count, at);
     }
 
     private String text() {

@@ -6,6 +6,7 @@ enum ValueTag {
     ABSENT,
     NULL,
     TEXT,
+    PLAIN_TEXT,
     ELEMENT_TEXT,
     NUMBER,
     LARGE_NUMBER,

@@ -2,6 +2,7 @@ package dev.morphema.csv;
 
 import dev.morphema.formats.ByteSink;
 import dev.morphema.value.NumberValue;
+import dev.morphema.value.PlainText;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -18,6 +19,8 @@ final class ByteRows implements CsvRows {
     /** Whether no number can hold a mark, so that none needs quotes. */
     private final boolean numbersArePlain;
 
+    private final boolean quoteIsNeverPlain;
+
     private final ByteSink.Escape plain = new ByteSink.Escape(new byte[128][]);
     private final ByteSink.Escape quoted;
 
@@ -27,6 +30,7 @@ final class ByteRows implements CsvRows {
         this.quote = quote;
         this.lineEnd = lineEnd;
         this.numbersArePlain = IN_NUMBERS.indexOf(delimiter) < 0 && IN_NUMBERS.indexOf(quote) < 0;
+        this.quoteIsNeverPlain = !PlainText.allows(quote);
         byte[][] doubled = new byte[128][];
         doubled[quote] = new byte[] {(byte) quote, (byte) quote};
         this.quoted = new ByteSink.Escape(doubled);
@@ -41,11 +45,17 @@ final class ByteRows implements CsvRows {
             Value cell = cells[i];
             if (cell instanceof NumberValue number && numbersArePlain) {
                 out.write(number);
+            } else if (cell instanceof PlainText text && isPlain(text.text(), i == 0)) {
+                out.write(text);
             } else if (cell != null && !cell.isNothing()) {
                 write(cell.toString(), i == 0);
             }
         }
         out.write(lineEnd);
+    }
+
+    private boolean isPlain(String text, boolean first) {
+        return quoteIsNeverPlain && text.indexOf(delimiter) < 0 && !(first && text.charAt(0) == '#');
     }
 
     private void write(String text, boolean first) {

@@ -1,5 +1,6 @@
 package dev.morphema.csv;
 
+import dev.morphema.value.PlainText;
 import dev.morphema.value.TextValue;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
@@ -21,10 +22,14 @@ final class CellCache {
     private int hits;
     private boolean useless;
 
-    /** {@return the text of some bytes, all of which are ASCII and at least one} */
-    TextValue text(byte[] bytes, int start, int end) {
+    /**
+     * {@return the text of some bytes, all of which are ASCII and at least one}
+     *
+     * @param plain whether all are allowed in a plain text
+     */
+    TextValue text(byte[] bytes, int start, int end, boolean plain) {
         if (useless || end - start > LONGEST) {
-            return made(bytes, start, end);
+            return made(bytes, start, end, plain);
         }
         if (++tries == TRIES) {
             useless = hits < tries / 2;
@@ -45,7 +50,7 @@ final class CellCache {
             return known;
         }
         int free = keys[place] == null ? place : place ^ (tries & 1);
-        TextValue made = made(bytes, start, end);
+        TextValue made = made(bytes, start, end, plain);
         keys[free] = Arrays.copyOfRange(bytes, start, end);
         values[free] = made;
         return made;
@@ -56,7 +61,10 @@ final class CellCache {
         return key != null && Arrays.equals(key, 0, key.length, bytes, start, end) ? values[place] : null;
     }
 
-    private static TextValue made(byte[] bytes, int start, int end) {
+    private static TextValue made(byte[] bytes, int start, int end, boolean plain) {
+        if (plain) {
+            return PlainText.of(bytes, start, end);
+        }
         // All characters are ASCII, so this encoding, the fastest to read, is as good as any.
         return TextValue.of(new String(bytes, start, end - start, StandardCharsets.ISO_8859_1));
     }

@@ -1,5 +1,6 @@
 package dev.morphema.csv;
 
+import dev.morphema.value.PlainText;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
@@ -23,11 +24,12 @@ final class CsvScanner implements Iterator<Value> {
     /** A cell that is longer is refused, as the library does. */
     static final int MOST_BYTES = 1 << 24;
 
-    private static final byte ASCII = 0;
-    private static final byte OTHER = 1;
-    private static final byte DELIMITER = 2;
-    private static final byte LINE_FEED = 3;
-    private static final byte RETURN = 4;
+    private static final byte PLAIN = 0;
+    private static final byte ASCII = 1;
+    private static final byte OTHER = 2;
+    private static final byte DELIMITER = 4;
+    private static final byte LINE_FEED = 5;
+    private static final byte RETURN = 6;
 
     private final InputStream in;
     private final Charset charset;
@@ -60,7 +62,9 @@ final class CsvScanner implements Iterator<Value> {
         this.charset = charset;
         this.rows = rows;
         this.quote = (byte) quote;
-        Arrays.fill(kinds, 128, 256, OTHER);
+        for (int i = 0; i < kinds.length; i++) {
+            kinds[i] = PlainText.allows(i) ? PLAIN : i < 0x80 ? ASCII : OTHER;
+        }
         kinds[delimiter] = DELIMITER;
         kinds['\n'] = LINE_FEED;
         kinds['\r'] = RETURN;
@@ -183,7 +187,7 @@ final class CsvScanner implements Iterator<Value> {
             }
             at = i;
         } while (at == limit && more());
-        take(column, at, seen == 0, false);
+        take(column, at, seen, false);
     }
 
     private void quoted(int column) throws IOException {
@@ -202,7 +206,7 @@ final class CsvScanner implements Iterator<Value> {
                 }
                 doubled = true;
             } else {
-                seen |= b < 0 ? OTHER : ASCII;
+                seen |= b < 0 ? OTHER : PlainText.allows(b) ? PLAIN : ASCII;
                 if (b == '\n' || b == '\r' && byteAfter() != '\n') {
                     line++;
                 }
@@ -213,7 +217,7 @@ final class CsvScanner implements Iterator<Value> {
             throw new BadQuotes("there is text after a closing quote");
         }
         int end = doubled ? withoutDoubled(at - 1) : at - 1;
-        take(column, end, seen == 0, true);
+        take(column, end, doubled ? seen | ASCII : seen, true);
     }
 
     /** {@return the byte after the one at hand, or -1} */
@@ -236,10 +240,11 @@ final class CsvScanner implements Iterator<Value> {
         return to;
     }
 
-    private void take(int column, int end, boolean ascii, boolean quoted) throws CharacterCodingException {
-        if (ascii && start < end) {
+    /** @param seen the kinds of bytes in the cell, together */
+    private void take(int column, int end, int seen, boolean quoted) throws CharacterCodingException {
+        if (seen < OTHER && start < end) {
             if (rows.wants(column) && !rows.takeTyped(column, buffer, start, end)) {
-                rows.take(column, cache(column).text(buffer, start, end), quoted);
+                rows.take(column, cache(column).text(buffer, start, end, seen == PLAIN), quoted);
             }
             return;
         }

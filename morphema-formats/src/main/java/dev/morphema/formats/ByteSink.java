@@ -1,6 +1,7 @@
 package dev.morphema.formats;
 
-import dev.morphema.value.NumberValue;
+import dev.morphema.value.AsciiValue;
+import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
@@ -15,9 +16,6 @@ public final class ByteSink {
 
     /** No character takes more bytes, escaped or not. */
     private static final int MOST_FOR_ONE = 6;
-
-    /** Nor does a number that is written into the buffer. */
-    private static final int MOST_FOR_NUMBER = 24;
 
     private static final char REPLACEMENT = '\uFFFD';
 
@@ -67,16 +65,26 @@ public final class ByteSink {
         at += bytes.length;
     }
 
-    /** Writes a number in plain digits. */
-    public void write(NumberValue number) {
-        if (SIZE - at < MOST_FOR_NUMBER) {
+    /** Writes a value that needs no escape. */
+    public void write(AsciiValue value) {
+        int most = value.mostBytes();
+        if (most > SIZE - at) {
             drain();
         }
-        int end = number.printed(buffer, at);
+        int end = most > SIZE ? -1 : value.printed(buffer, at);
         if (end >= 0) {
             at = end;
         } else {
-            write(bytes(number.toString()));
+            write(bytes(value.toString()));
+        }
+    }
+
+    /** Writes the text of a value, escaped where that can be needed. */
+    public void write(Value value, Escape escape) {
+        if (value instanceof AsciiValue plain) {
+            write(plain);
+        } else {
+            write(value.toString(), escape);
         }
     }
 

@@ -178,7 +178,7 @@ final class JsonDocumentWriter implements DocumentWriter {
             out.write(NULL);
         } else {
             out.write('"');
-            out.write(value.toString(), ESCAPE);
+            out.write(value, ESCAPE);
             out.write('"');
         }
         endValue();

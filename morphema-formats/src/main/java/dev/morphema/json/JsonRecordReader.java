@@ -14,8 +14,8 @@ import dev.morphema.value.ListValue;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;
+import dev.morphema.value.PlainText;
 import dev.morphema.value.RecordValue;
-import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
@@ -159,7 +159,8 @@ final class JsonRecordReader implements RecordReader {
         return switch (token) {
             case START_OBJECT -> object(wanted);
             case START_ARRAY -> array(wanted);
-            case VALUE_STRING -> TextValue.of(parser.getString());
+            case VALUE_STRING ->
+                PlainText.of(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
             case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> number();
             case VALUE_TRUE -> BooleanValue.TRUE;
             case VALUE_FALSE -> BooleanValue.FALSE;
@@ -169,7 +170,8 @@ final class JsonRecordReader implements RecordReader {
     }
 
     private Value number() {
-        NumberValue plain = NumberValue.read(parser.getString());
+        NumberValue plain =
+                NumberValue.read(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
         if (plain != null) {
             return plain;
         }

@@ -8,8 +8,8 @@ import dev.morphema.formats.EncodedNames;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.value.AsciiValue;
 import dev.morphema.value.FieldName;
-import dev.morphema.value.NumberValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -184,11 +184,15 @@ final class XmlDocumentWriter implements DocumentWriter {
     }
 
     private void attribute(byte[] name, String value) {
+        beginAttribute(name);
+        out.write(value, ATTRIBUTE);
+        out.write('"');
+    }
+
+    private void beginAttribute(byte[] name) {
         out.write(' ');
         out.write(name);
         out.write(IS);
-        out.write(value, ATTRIBUTE);
-        out.write('"');
     }
 
     /** {@return the bytes of a name with its prefix} */
@@ -250,7 +254,7 @@ final class XmlDocumentWriter implements DocumentWriter {
         if (depth < 0) {
             throw new ProblemException(Problem.error(Code.NOT_WRITABLE, "A value in XML needs an element around it."));
         }
-        String text = value instanceof NumberValue || value.isNothing() ? null : checked(value);
+        check(value);
         startElement();
         if (value.isNothing()) {
             if (!prefixes.containsKey(XSI)) {
@@ -261,26 +265,25 @@ final class XmlDocumentWriter implements DocumentWriter {
             return;
         }
         out.write('>');
-        if (text == null) {
-            out.write((NumberValue) value);
-        } else {
-            out.write(text, TEXT);
-        }
+        out.write(value, TEXT);
         end(at().tag);
     }
 
-    /** {@return the text of a value, all of whose characters can be written} */
-    private static String checked(Value value) {
-        String text = value.toString();
-        XmlCharacters.check(text);
-        return text;
+    /** Sees to it that all characters of a value can be written. */
+    private static void check(Value value) {
+        if (!(value instanceof AsciiValue)) {
+            XmlCharacters.check(value.toString());
+        }
     }
 
     @Override
     public void attribute(FieldName name, Value value) {
         byte[] encoded = attributes.of(name);
         if (!value.isNothing()) {
-            attribute(encoded, checked(value));
+            check(value);
+            beginAttribute(encoded);
+            out.write(value, ATTRIBUTE);
+            out.write('"');
         }
     }
 
@@ -292,9 +295,9 @@ final class XmlDocumentWriter implements DocumentWriter {
         if (depth < 1) {
             throw new ProblemException(Problem.error(Code.NOT_WRITABLE, "A text in XML needs an element around it."));
         }
-        String text = checked(value);
+        check(value);
         begin(at());
-        out.write(text, TEXT);
+        out.write(value, TEXT);
     }
 
     @Override
