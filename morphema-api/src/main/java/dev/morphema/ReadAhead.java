@@ -18,9 +18,9 @@ import org.jspecify.annotations.Nullable;
  */
 final class ReadAhead implements RecordReader {
     /** Records are handed over so many at once. */
-    private static final int BATCH = 256;
+    private static final int BATCH = 128;
 
-    private static final int BATCHES = 4;
+    private static final int BATCHES = 3;
 
     /** Makes the reader; called in the thread that reads. */
     @FunctionalInterface

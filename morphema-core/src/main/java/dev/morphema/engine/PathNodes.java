@@ -71,8 +71,8 @@ final class PathNodes {
 
     /** {@code .name} and {@code .@name}. */
     static final class Named extends Step {
-        /** The slots that the name has in one layout. */
-        private record Known(Layout layout, int[] slots) {}
+        /** The slots that the name has in one layout: all, and the only one if it is the only one, else -1. */
+        private record Known(Layout layout, int[] slots, int only) {}
 
         private final FieldName name;
         /** The last answer: records mostly come with the same layout. Threads may each have written it; all are right. */
@@ -93,13 +93,14 @@ final class PathNodes {
         Value of(RecordValue record) {
             Known at = known;
             if (at == null || at.layout() != record.layout()) {
-                at = new Known(record.layout(), slots(record.layout(), name));
+                int[] slots = slots(record.layout(), name);
+                at = new Known(record.layout(), slots, slots.length == 1 ? slots[0] : -1);
                 known = at;
             }
-            int[] slots = at.slots();
-            if (slots.length == 1) {
-                return record.get(slots[0]);
-            }
+            return at.only() >= 0 ? record.get(at.only()) : ofAll(record, at.slots());
+        }
+
+        private static Value ofAll(RecordValue record, int[] slots) {
             if (slots.length == 0) {
                 return Nothing.ABSENT;
             }

@@ -1,9 +1,15 @@
 package dev.morphema.value;
 
 /** True or false. */
-public enum BooleanValue implements Value {
-    TRUE,
-    FALSE;
+public final class BooleanValue extends Value {
+    public static final BooleanValue TRUE = new BooleanValue("true");
+    public static final BooleanValue FALSE = new BooleanValue("false");
+
+    private final String text;
+
+    private BooleanValue(String text) {
+        this.text = text;
+    }
 
     /** {@return the value of a Java boolean} */
     public static BooleanValue of(boolean truth) {
@@ -22,6 +28,6 @@ public enum BooleanValue implements Value {
 
     @Override
     public String toString() {
-        return this == TRUE ? "true" : "false";
+        return text;
     }
 }

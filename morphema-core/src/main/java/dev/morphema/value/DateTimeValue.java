@@ -3,16 +3,36 @@ package dev.morphema.value;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
  * A date with a time of day, with or without an offset from UTC, printed as ISO 8601 with seconds
  * ({@code 2026-03-05T14:30:00+01:00}).
- *
- * @param local the date and time as the clock on the wall shows it
- * @param offset the offset of that clock, or null if it is not known
  */
-public record DateTimeValue(LocalDateTime local, @Nullable ZoneOffset offset) implements AsciiValue {
+public final class DateTimeValue extends Value {
+    private final LocalDateTime local;
+    private final @Nullable ZoneOffset offset;
+
+    /**
+     * @param local the date and time as the clock on the wall shows it
+     * @param offset the offset of that clock, or null if it is not known
+     */
+    public DateTimeValue(LocalDateTime local, @Nullable ZoneOffset offset) {
+        this.local = Objects.requireNonNull(local);
+        this.offset = offset;
+    }
+
+    /** {@return the date and time as the clock on the wall shows it} */
+    public LocalDateTime local() {
+        return local;
+    }
+
+    /** {@return the offset of that clock, or null if it is not known} */
+    public @Nullable ZoneOffset offset() {
+        return offset;
+    }
+
     @Override
     public Kind kind() {
         return Kind.DATETIME;
@@ -39,6 +59,16 @@ public record DateTimeValue(LocalDateTime local, @Nullable ZoneOffset offset) im
             into[from + i] = (byte) id.charAt(i);
         }
         return from + id.length();
+    }
+
+    @Override
+    public boolean equals(@Nullable Object other) {
+        return other instanceof DateTimeValue same && same.local.equals(local) && Objects.equals(same.offset, offset);
+    }
+
+    @Override
+    public int hashCode() {
+        return Objects.hash(local, offset);
     }
 
     @Override

@@ -1,15 +1,15 @@
 package dev.morphema.value;
 
 /** The two kinds of nothing: not there at all, and there but null. */
-public enum Nothing implements Value {
+public final class Nothing extends Value {
     /** Nothing there; a rule that gives it leaves its field out. */
-    ABSENT(Kind.ABSENT),
+    public static final Nothing ABSENT = new Nothing(Kind.ABSENT);
     /** What the source called null, or {@code null} written by the author. */
-    NULL(Kind.NULL);
+    public static final Nothing NULL = new Nothing(Kind.NULL);
 
     private final Kind kind;
 
-    Nothing(Kind kind) {
+    private Nothing(Kind kind) {
         this.kind = kind;
     }
 
@@ -21,5 +21,10 @@ public enum Nothing implements Value {
     @Override
     public boolean isNothing() {
         return true;
+    }
+
+    @Override
+    public String toString() {
+        return kind.name();
     }
 }

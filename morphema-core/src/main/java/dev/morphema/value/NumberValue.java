@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
  * An exact decimal number. It keeps the digits it was written with ({@code 1.50} stays {@code 1.50}); two numbers are
  * equal if they have the same value, however they are written. There is no negative zero and no E-notation.
  */
-public final class NumberValue implements AsciiValue, Comparable<NumberValue> {
+public final class NumberValue extends Value implements Comparable<NumberValue> {
     /** Zero. */
     public static final NumberValue ZERO = new NumberValue(0L, 0);
 

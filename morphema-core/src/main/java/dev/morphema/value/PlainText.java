@@ -3,7 +3,7 @@ package dev.morphema.value;
 import java.nio.charset.StandardCharsets;
 
 /** A text that is known to be plain, since its reader has looked at each character. Equal to any other of the same characters. */
-public final class PlainText extends TextValue implements AsciiValue {
+public final class PlainText extends TextValue {
     private static final boolean[] PLAIN = new boolean[128];
 
     static {

@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
  * Named fields in written order. A field of a source that has a declared type is converted when it is first asked for,
  * so that an odd value in a field that nobody uses disturbs nobody. Not to be shared by threads before that.
  */
-public final class RecordValue implements Value {
+public final class RecordValue extends Value {
     /** A record without fields. */
     public static final RecordValue EMPTY = new RecordValue(Layout.EMPTY, new Value[0], null, null, null);
 

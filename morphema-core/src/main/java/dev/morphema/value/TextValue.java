@@ -3,7 +3,7 @@ package dev.morphema.value;
 import java.util.Objects;
 
 /** A text, possibly empty. */
-public sealed class TextValue implements Value permits ElementText, PlainText {
+public sealed class TextValue extends Value permits ElementText, PlainText {
     /** The empty text. */
     public static final TextValue EMPTY = new TextValue("");
 

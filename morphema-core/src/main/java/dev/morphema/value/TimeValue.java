@@ -1,9 +1,23 @@
 package dev.morphema.value;
 
 import java.time.LocalTime;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** A time of day, printed as ISO 8601 with seconds ({@code 14:30:00}). */
-public record TimeValue(LocalTime time) implements AsciiValue, Comparable<TimeValue> {
+public final class TimeValue extends Value implements Comparable<TimeValue> {
+    private final LocalTime time;
+
+    /** @param time the time of day */
+    public TimeValue(LocalTime time) {
+        this.time = Objects.requireNonNull(time);
+    }
+
+    /** {@return the time of day} */
+    public LocalTime time() {
+        return time;
+    }
+
     @Override
     public Kind kind() {
         return Kind.TIME;
@@ -22,6 +36,16 @@ public record TimeValue(LocalTime time) implements AsciiValue, Comparable<TimeVa
     @Override
     public int printed(byte[] into, int from) {
         return Digits.time(time, into, from);
+    }
+
+    @Override
+    public boolean equals(@Nullable Object other) {
+        return other instanceof TimeValue same && same.time.equals(time);
+    }
+
+    @Override
+    public int hashCode() {
+        return time.hashCode();
     }
 
     @Override

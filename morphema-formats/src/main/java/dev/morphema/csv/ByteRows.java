@@ -44,9 +44,9 @@ final class ByteRows implements CsvRows {
             }
             Value cell = cells[i];
             if (cell instanceof NumberValue number && numbersArePlain) {
-                out.write(number);
+                out.write(number, plain);
             } else if (cell instanceof PlainText text && isPlain(text.text(), i == 0)) {
-                out.write(text);
+                out.write(text, plain);
             } else if (cell != null && !cell.isNothing()) {
                 write(cell.toString(), i == 0);
             }

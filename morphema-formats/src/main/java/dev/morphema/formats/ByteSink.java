@@ -1,6 +1,5 @@
 package dev.morphema.formats;
 
-import dev.morphema.value.AsciiValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -65,27 +64,25 @@ public final class ByteSink {
         at += bytes.length;
     }
 
-    /** Writes a value that needs no escape. */
-    public void write(AsciiValue value) {
+    /** Writes the text of a value, escaped where that can be needed. */
+    public void write(Value value, Escape escape) {
+        if (!writePlain(value)) {
+            write(value.toString(), escape);
+        }
+    }
+
+    /** Writes the text of a value that is surely {@linkplain Value#printed plain}; says whether it was. */
+    public boolean writePlain(Value value) {
         int most = value.mostBytes();
         if (most > SIZE - at) {
             drain();
         }
-        int end = most > SIZE ? -1 : value.printed(buffer, at);
-        if (end >= 0) {
-            at = end;
-        } else {
-            write(bytes(value.toString()));
+        int end = most == 0 || most > SIZE ? -1 : value.printed(buffer, at);
+        if (end < 0) {
+            return false;
         }
-    }
-
-    /** Writes the text of a value, escaped where that can be needed. */
-    public void write(Value value, Escape escape) {
-        if (value instanceof AsciiValue plain) {
-            write(plain);
-        } else {
-            write(value.toString(), escape);
-        }
+        at = end;
+        return true;
     }
 
     /** Writes a text, escaped; half of a surrogate pair is written as the replacement character. */

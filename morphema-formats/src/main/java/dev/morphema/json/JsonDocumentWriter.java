@@ -171,7 +171,7 @@ final class JsonDocumentWriter implements DocumentWriter {
     public void value(Value value) {
         begin();
         if (value instanceof NumberValue number) {
-            out.write(number);
+            out.write(number, ESCAPE);
         } else if (value instanceof BooleanValue truth) {
             out.write(truth.isTrue() ? TRUE : FALSE);
         } else if (value.isNothing()) {

@@ -8,7 +8,6 @@ import dev.morphema.formats.EncodedNames;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import dev.morphema.value.AsciiValue;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Value;
 import java.io.IOException;
@@ -271,7 +270,7 @@ final class XmlDocumentWriter implements DocumentWriter {
 
     /** Sees to it that all characters of a value can be written. */
     private static void check(Value value) {
-        if (!(value instanceof AsciiValue)) {
+        if (value.mostBytes() == 0) {
             XmlCharacters.check(value.toString());
         }
     }
