@@ -14,15 +14,28 @@ final class Group {
     private final @Nullable GroupState state;
     private @Nullable List<Value> members;
 
+    // What the table of groups knows of it.
+    private final int hash;
+    private final long first;
+    private final long second;
+    private final @Nullable Object other;
+    private @Nullable Group nextOfPlace;
+    private @Nullable Group following;
+
     /**
      * @param number of the group, in order of first appearance
+     * @param code what the group is looked up by
      * @param state null if the members are kept
      */
-    Group(int number, Value[] keys, @Nullable GroupState state) {
+    Group(int number, KeyCode code, Value[] keys, @Nullable GroupState state) {
         this.number = number;
         this.keys = keys;
         this.state = state;
         this.members = state == null ? new ArrayList<>() : null;
+        this.hash = code.hash();
+        this.first = code.first();
+        this.second = code.second();
+        this.other = code.other();
     }
 
     int number() {
@@ -57,5 +70,33 @@ final class Group {
 
     void putMembers(List<Value> all) {
         members = all;
+    }
+
+    boolean hasKey(KeyCode code) {
+        return first == code.first() && second == code.second() && Objects.equals(other, code.other());
+    }
+
+    int hash() {
+        return hash;
+    }
+
+    /** {@return the next group whose hash belongs to the same place} */
+    @Nullable
+    Group nextOfPlace() {
+        return nextOfPlace;
+    }
+
+    void putBefore(@Nullable Group next) {
+        nextOfPlace = next;
+    }
+
+    /** {@return the group that appeared next} */
+    @Nullable
+    Group following() {
+        return following;
+    }
+
+    void follow(Group next) {
+        following = next;
     }
 }

@@ -14,12 +14,15 @@ import org.jspecify.annotations.Nullable;
 
 /** The clauses that hold turns back to make groups of them. */
 final class GroupStages {
+    /** Neighbours are not looked up. */
+    private static final KeyCode NO_CODE = new KeyCode();
+
     private GroupStages() {}
 
     /** Where the keys and members of a group go, and what is wanted of the members. */
     record Names(int[] keys, GroupUse use) {
-        Group begin(int number, Value[] values, Frame frame, Value first) {
-            return new Group(number, values, use.keeps() ? null : new GroupState(use, frame, first));
+        Group begin(int number, KeyCode code, Value[] values, Frame frame, Value first) {
+            return new Group(number, code, values, use.keeps() ? null : new GroupState(use, frame, first));
         }
 
         void add(Group group, Frame frame, Value member) {
@@ -71,8 +74,7 @@ final class GroupStages {
                 public boolean turn() {
                     Value single = keys.single(frame);
                     Value[] values = single == null ? keys.values(frame) : null;
-                    Object key = values == null ? Comparison.key(single) : Stages.Keys.key(values);
-                    groups.add(key, values, single, member.eval(frame));
+                    groups.add(values, single, member.eval(frame));
                     return true;
                 }
 
@@ -111,8 +113,10 @@ final class GroupStages {
             private final Flow next;
             private final boolean held;
             private final List<Group> complete = new ArrayList<>();
+            /** The keys of the last turn. */
+            private final Value[] values;
+
             private @Nullable Group group;
-            private @Nullable Object key;
             private boolean more = true;
 
             /** @param held whether no group is passed on before the end */
@@ -120,23 +124,33 @@ final class GroupStages {
                 this.frame = frame;
                 this.next = next;
                 this.held = held;
+                this.values = new Value[keys == null ? 0 : keys.nodes().size()];
             }
 
             @Override
             public boolean turn() {
-                Value[] values = keys == null ? new Value[0] : keys.values(frame);
-                Object thisKey = Stages.Keys.key(values);
                 Value thisMember = member.eval(frame);
-                boolean starts =
-                        group == null || keys != null && !thisKey.equals(key) || begins != null && begins.holds(frame);
-                if (starts) {
+                if (starts()) {
                     // The names of the loop are in the frame; the group before must not lose them for this turn.
                     flush();
-                    group = names.begin(0, values, frame, thisMember);
-                    key = thisKey;
+                    group = names.begin(0, NO_CODE, values.clone(), frame, thisMember);
                 }
                 names.add(Objects.requireNonNull(group), frame, thisMember);
                 return more;
+            }
+
+            /** Whether the turn at hand is the first of a group; its keys are in the values then. */
+            private boolean starts() {
+                if (begins != null) {
+                    return group == null || begins.holds(frame);
+                }
+                boolean same = group != null;
+                for (int i = 0; i < values.length; i++) {
+                    Value value = keys.nodes().get(i).scalar(frame);
+                    same = same && (value == values[i] || Comparison.sameKey(value, values[i]));
+                    values[i] = value;
+                }
+                return !same;
             }
 
             private void flush() {

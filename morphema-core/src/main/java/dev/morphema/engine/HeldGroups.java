@@ -6,9 +6,7 @@ import dev.morphema.value.Value;
 import dev.morphema.value.ValueSize;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
@@ -28,7 +26,8 @@ final class HeldGroups {
     private final Frame frame;
     private final @Nullable Holdings holdings;
     private final int bytesOfGroup;
-    private Map<Object, Group> groups = new LinkedHashMap<>();
+    private final KeyCode code = new KeyCode();
+    private GroupTable groups = new GroupTable();
     /** Members of the groups that were laid down; in each the groups have the order that they have here. */
     private final List<LaidDown> members = new ArrayList<>();
     /** Keys and members of groups that were not begun. */
@@ -48,19 +47,23 @@ final class HeldGroups {
     /**
      * Takes the next member.
      *
-     * @param key equal for those of one group
      * @param keys the values of the key, or null if {@code single} is the only one
      */
-    void add(Object key, Value @Nullable [] keys, @Nullable Value single, Value member) {
-        Group group = groups.get(key);
+    void add(Value @Nullable [] keys, @Nullable Value single, Value member) {
+        if (keys == null) {
+            code.set(Objects.requireNonNull(single));
+        } else {
+            code.set(keys);
+        }
+        Group group = groups.find(code);
         if (group == null) {
             Value[] values = keys == null ? new Value[] {Objects.requireNonNull(single)} : keys;
             if (further != null) {
                 further.add(LaidDown.row(values, new Value[] {member}));
                 return;
             }
-            group = names.begin(groups.size(), values, frame, member);
-            groups.put(key, group);
+            group = names.begin(groups.size(), code, values, frame, member);
+            groups.add(group);
             hold(bytesOfGroup + ValueSize.of(values), true);
         }
         names.add(group, frame, member);
@@ -91,7 +94,7 @@ final class HeldGroups {
             return;
         }
         LaidDown rows = from.layDown();
-        for (Group group : groups.values()) {
+        for (Group group : groups) {
             Value number = NumberValue.of(group.number());
             for (Value member : group.takeMembers()) {
                 rows.add(new Value[] {number, member});
@@ -121,7 +124,7 @@ final class HeldGroups {
         Objects.requireNonNull(holdings).add(-bytes);
         bytes = 0;
         bytesOfKeys = 0;
-        groups = new LinkedHashMap<>();
+        groups = new GroupTable();
         members.clear();
         further = null;
     }
@@ -132,7 +135,7 @@ final class HeldGroups {
             Value[] keys = Arrays.copyOf(row, row.length - 1);
             Value member = Objects.requireNonNull(row[row.length - 1]);
             try {
-                add(Stages.Keys.key(keys), keys, null, member);
+                add(keys, null, member);
             } catch (ProblemException e) {
                 throw LoopPlan.placed(e, member);
             }
@@ -145,7 +148,7 @@ final class HeldGroups {
             again.add(
                     new MembersAgain(rows.read(Objects.requireNonNull(holdings).readAhead(members.size()))));
         }
-        for (Group group : groups.values()) {
+        for (Group group : groups) {
             if (!again.isEmpty()) {
                 List<Value> all = new ArrayList<>();
                 again.forEach(rows -> rows.addTo(all, group.number()));

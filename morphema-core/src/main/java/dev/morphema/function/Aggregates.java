@@ -8,6 +8,7 @@ import dev.morphema.value.Comparison;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.NumberValue;
+import dev.morphema.value.RunningSum;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
@@ -24,7 +25,7 @@ final class Aggregates {
 
     static void addTo(FunctionTable table) {
         table.aggregate("count(items: many): number", false, false, others -> new Count());
-        table.aggregate("sum(items: many): number", false, true, others -> new Sum(sum -> sum.total));
+        table.aggregate("sum(items: many): number", false, true, others -> new Sum(Sum::total));
         table.aggregate("avg(items: many): number", false, true, others -> new Sum(Sum::average));
         table.aggregate("min(items: many): any", true, true, others -> new Best(-1));
         table.aggregate("max(items: many): any", true, true, others -> new Best(1));
@@ -72,9 +73,8 @@ final class Aggregates {
         }
     }
 
-    private static final class Sum implements Function.Accumulator {
+    private static final class Sum extends RunningSum implements Function.Accumulator {
         private final java.util.function.Function<Sum, Value> finish;
-        private NumberValue total = NumberValue.ZERO;
         private long count;
 
         Sum(java.util.function.Function<Sum, Value> finish) {
@@ -83,7 +83,7 @@ final class Aggregates {
 
         @Override
         public boolean add(Value value) {
-            total = total.plus((NumberValue) Want.NUMBER.take(value));
+            plus((NumberValue) Want.NUMBER.take(value));
             count++;
             return true;
         }
@@ -94,7 +94,7 @@ final class Aggregates {
         }
 
         Value average() {
-            return count == 0 ? Nothing.ABSENT : total.dividedBy(NumberValue.of(count));
+            return count == 0 ? Nothing.ABSENT : total().dividedBy(NumberValue.of(count));
         }
     }
 

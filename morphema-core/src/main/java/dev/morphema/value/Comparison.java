@@ -80,6 +80,11 @@ public final class Comparison {
         return Integer.compare(a.length(), b.length());
     }
 
+    /** {@return whether two values are the same key} */
+    public static boolean sameKey(Value a, Value b) {
+        return a instanceof TextValue ? a.equals(b) : key(a).equals(key(b));
+    }
+
     /**
      * {@return what stands for a value as a key: equal exactly for values that are equal within their kind}
      *

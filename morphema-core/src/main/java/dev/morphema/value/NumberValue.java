@@ -74,11 +74,14 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         return number == 0 ? ZERO : of(number, 0);
     }
 
+    /** {@return whether a number has so few digits that it is kept in a long} */
+    static boolean isShort(long unscaled) {
+        return unscaled < POWERS[MOST_LONG_DIGITS] && unscaled > -POWERS[MOST_LONG_DIGITS];
+    }
+
     /** A number whose parts were calculated in longs; one that is too large for that goes on as a decimal. */
     private static NumberValue of(long unscaled, int scale) {
-        return unscaled < POWERS[MOST_LONG_DIGITS] && unscaled > -POWERS[MOST_LONG_DIGITS]
-                ? new NumberValue(unscaled, scale)
-                : of(BigDecimal.valueOf(unscaled, scale));
+        return isShort(unscaled) ? new NumberValue(unscaled, scale) : of(BigDecimal.valueOf(unscaled, scale));
     }
 
     /**

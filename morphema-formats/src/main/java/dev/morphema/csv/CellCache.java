@@ -2,21 +2,29 @@ package dev.morphema.csv;
 
 import dev.morphema.value.PlainText;
 import dev.morphema.value.TextValue;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
-import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Remembers the texts of one column, many of which hold few different ones: codes, days, names of ships. A text that comes
- * again is the same object, which costs nothing to make and little to look up. Gives up on a column of ever new texts. Not
- * thread-safe.
+ * Remembers the short texts of one column, many of which hold few different ones: codes, days, names of ships. A text that
+ * comes again is the same object, which costs nothing to make and little to look up: its bytes are taken as two numbers.
+ * Gives up on a column of ever new texts. Not thread-safe.
  */
 final class CellCache {
-    private static final int SIZE = 1 << 11;
-    private static final int LONGEST = 40;
-    private static final int TRIES = 1 << 10;
+    private static final VarHandle NUMBERS =
+            MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
 
-    private final byte[] @Nullable [] keys = new byte[SIZE][];
+    private static final int SIZE = 1 << 11;
+    private static final int LONGEST = 2 * Long.BYTES;
+    private static final int TRIES = 1 << 10;
+    private static final long MIX = 0x9E3779B97F4A7C15L;
+
+    /** For each place the first and the second eight bytes of its text. */
+    private final long[] keys = new long[SIZE * 2];
+
     private final @Nullable TextValue[] values = new TextValue[SIZE];
     private int tries;
     private int hits;
@@ -28,7 +36,8 @@ final class CellCache {
      * @param plain whether all are allowed in a plain text
      */
     TextValue text(byte[] bytes, int start, int end, boolean plain) {
-        if (useless || end - start > LONGEST) {
+        int length = end - start;
+        if (useless || length > LONGEST || start + LONGEST > bytes.length) {
             return made(bytes, start, end, plain);
         }
         if (++tries == TRIES) {
@@ -36,29 +45,37 @@ final class CellCache {
             tries = 0;
             hits = 0;
         }
-        int hash = 0;
-        for (int i = start; i < end; i++) {
-            hash = hash * 31 + bytes[i];
+        long first = (long) NUMBERS.get(bytes, start);
+        long second = 0;
+        if (length > Long.BYTES) {
+            second = (long) NUMBERS.get(bytes, start + Long.BYTES) & -1L >>> -8 * length;
+        } else {
+            first &= -1L >>> -8 * length;
         }
-        int place = (hash ^ hash >>> 11 ^ hash >>> 22) & SIZE - 1;
-        TextValue known = known(place, bytes, start, end);
-        if (known == null) {
-            known = known(place ^ 1, bytes, start, end);
+        long mixed = (first + second * MIX) * MIX;
+        int place = (int) (mixed >>> 32 ^ mixed >>> 53) & SIZE - 1;
+        if (!holds(place, first, second, length)) {
+            int other = place ^ 1;
+            if (!holds(other, first, second, length)) {
+                int free = values[place] == null ? place : place ^ (tries & 1);
+                TextValue made = made(bytes, start, end, plain);
+                keys[2 * free] = first;
+                keys[2 * free + 1] = second;
+                values[free] = made;
+                return made;
+            }
+            place = other;
         }
-        if (known != null) {
-            hits++;
-            return known;
-        }
-        int free = keys[place] == null ? place : place ^ (tries & 1);
-        TextValue made = made(bytes, start, end, plain);
-        keys[free] = Arrays.copyOfRange(bytes, start, end);
-        values[free] = made;
-        return made;
+        hits++;
+        return values[place];
     }
 
-    private @Nullable TextValue known(int place, byte[] bytes, int start, int end) {
-        byte[] key = keys[place];
-        return key != null && Arrays.equals(key, 0, key.length, bytes, start, end) ? values[place] : null;
+    private boolean holds(int place, long first, long second, int length) {
+        TextValue value = values[place];
+        return keys[2 * place] == first
+                && keys[2 * place + 1] == second
+                && value != null
+                && value.text().length() == length;
     }
 
     private static TextValue made(byte[] bytes, int start, int end, boolean plain) {
