@@ -5,25 +5,27 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 
-/** The threads of one run that read ahead; none are made before they are needed. Used by the thread of the run. */
+/** The threads of one run that read ahead; none is made before it is needed. Used by the thread of the run. */
 final class ReadingThreads implements AutoCloseable {
     private static final int WAIT_SECONDS = 10;
 
     private final int count;
     private @Nullable ExecutorService service;
 
-    /** @param count of threads beside that of the run; may be 0 */
+    /** @param count how many inputs of one source may be read at a time; may be 0, then none is read ahead */
     ReadingThreads(int count) {
         this.count = count;
     }
 
+    /** {@return how many inputs of one source may be read at a time} */
     int count() {
         return count;
     }
 
+    /** {@return what runs a task at once: a reader that waits for its records to be taken must not keep another from reading} */
     ExecutorService service() {
         if (service == null) {
-            service = Executors.newFixedThreadPool(count, task -> {
+            service = Executors.newCachedThreadPool(task -> {
                 Thread thread = new Thread(task, "morphema reading");
                 thread.setDaemon(true);
                 return thread;

@@ -4,14 +4,19 @@ import dev.morphema.benchmarks.hand.G1;
 import dev.morphema.benchmarks.hand.G2;
 import dev.morphema.benchmarks.hand.G3;
 import dev.morphema.benchmarks.hand.J1;
+import dev.morphema.benchmarks.hand.Limit;
 import dev.morphema.benchmarks.hand.S1;
 import dev.morphema.benchmarks.hand.S2;
 import dev.morphema.benchmarks.hand.S3;
 import dev.morphema.benchmarks.hand.S4;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** Finds who does a workload. */
 final class Contenders {
+    /** Reads and writes, but converts nothing, so its output is another one. */
+    static final String LIMIT = "limit";
+
     private Contenders() {}
 
     /** {@return the mapping of a workload, or a program for it} */
@@ -20,21 +25,36 @@ final class Contenders {
             case "morphema" -> Morphemas.of(workload);
             case "hand" -> hand(workload);
             case "plain" -> plain(workload);
+            case LIMIT -> Objects.requireNonNull(limit(workload));
             default -> throw new IllegalArgumentException("no such contender: " + name);
         };
     }
 
     /** {@return whether there is such a contender for a workload} */
     static boolean has(Workload workload, String name) {
-        return !name.equals("plain") || plain(workload) != null;
+        return !name.equals(LIMIT) || limit(workload) != null;
     }
 
-    private static @Nullable Contender plain(Workload workload) {
+    private static @Nullable Contender limit(Workload workload) {
+        return switch (workload) {
+            case S1 -> Limit::s1;
+            case S2 -> Limit::s2;
+            case S3 -> Limit::s3;
+            case S4 -> Limit::s4;
+            case G1, G2, G3, J1 -> null;
+        };
+    }
+
+    private static Contender plain(Workload workload) {
         return switch (workload) {
             case S1 -> dev.morphema.benchmarks.plain.S1::run;
             case S2 -> dev.morphema.benchmarks.plain.S2::run;
+            case S3 -> dev.morphema.benchmarks.plain.S3::run;
+            case S4 -> dev.morphema.benchmarks.plain.S4::run;
+            case G1 -> dev.morphema.benchmarks.plain.G1::run;
             case G2 -> dev.morphema.benchmarks.plain.G2::run;
-            case S3, S4, G1, G3, J1 -> null;
+            case G3 -> dev.morphema.benchmarks.plain.G3::run;
+            case J1 -> dev.morphema.benchmarks.plain.J1::run;
         };
     }
 

@@ -3,6 +3,7 @@ package dev.morphema.benchmarks;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 
@@ -10,6 +11,7 @@ import java.util.List;
 public final class Main {
     private static final String USAGE = """
             compare FOLDER MEGABYTES PAIRS [WORKLOAD …]   all side by side; writes benchmarks.md and benchmarks.png there
+            start SCRIPT RUNS                             the command on a tiny file, and a Java that does nothing, in turn
             once WORKLOAD CONTENDER FOLDER MEGABYTES OUT  one run, which prints the seconds of cpu and the peak of memory
             """;
 
@@ -19,6 +21,8 @@ public final class Main {
     public static void main(String[] args) throws IOException, InterruptedException {
         if (args.length >= 4 && args[0].equals("compare")) {
             compare(args);
+        } else if (args.length == 3 && args[0].equals("start")) {
+            new Startup(Path.of(args[1]), Integer.parseInt(args[2])).run();
         } else if (args.length == 6 && args[0].equals("once")) {
             once(args);
         } else {
@@ -38,11 +42,14 @@ public final class Main {
                 Generator.make(folder.resolve(file), (long) megabytes << 20);
             }
         }
-        List<Comparison.Row> rows = new Comparison(folder, megabytes, pairs).run(workloads);
-        String table = Comparison.table(rows, megabytes, pairs);
-        Files.writeString(folder.resolve("benchmarks.md"), table);
-        Plot.write(rows, folder.resolve("benchmarks.png"));
-        System.out.print(table);
+        List<Comparison.Row> rows = new ArrayList<>();
+        for (Workload workload : workloads) {
+            rows.addAll(new Comparison(folder, megabytes, pairs).run(workload));
+            // What is known stays known if a later workload fails, or somebody grows impatient.
+            Files.writeString(folder.resolve("benchmarks.md"), Comparison.table(rows, megabytes, pairs));
+            Plot.write(rows, folder.resolve("benchmarks.png"));
+        }
+        System.out.print(Comparison.table(rows, megabytes, pairs));
     }
 
     private static void once(String[] args) throws IOException {

@@ -1,7 +1,11 @@
 package dev.morphema.benchmarks;
 
 import dev.morphema.Messages;
+import dev.morphema.benchmarks.hand.M1;
+import dev.morphema.benchmarks.hand.M2;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.concurrent.TimeUnit;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
@@ -18,8 +22,8 @@ import org.openjdk.jmh.annotations.Warmup;
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MICROSECONDS)
-@Warmup(iterations = 3, time = 2)
-@Measurement(iterations = 5, time = 2)
+@Warmup(iterations = 6, time = 5)
+@Measurement(iterations = 5, time = 4)
 @Fork(1)
 public class MessageBenchmark {
     private Messages json;
@@ -29,7 +33,7 @@ public class MessageBenchmark {
 
     /** Makes the messages. */
     @Setup
-    public void setUp() {
+    public void setUp() throws IOException {
         json = Morphemas.mapping("M1").messages("call", "out");
         xml = Morphemas.mapping("M2").messages("notice", "out");
         StringBuilder lines = new StringBuilder("{\"imo\":\"9000011\",\"ship\":\"Nordlys\",\"lines\":[");
@@ -53,6 +57,16 @@ public class MessageBenchmark {
                     .append("</Remark></Call>");
         }
         xmlMessage = calls.append("</Notice>").toString().getBytes(StandardCharsets.UTF_8);
+        requireEqual(m1(), m1Hand());
+        requireEqual(m2(), m2Hand());
+    }
+
+    /** What gives another result is no rival. */
+    private static void requireEqual(byte[] ours, byte[] theirs) {
+        if (!Arrays.equals(ours, theirs)) {
+            throw new IllegalStateException(
+                    new String(ours, StandardCharsets.UTF_8) + " is not " + new String(theirs, StandardCharsets.UTF_8));
+        }
     }
 
     /** {@return a message in JSON} */
@@ -65,5 +79,17 @@ public class MessageBenchmark {
     @Benchmark
     public byte[] m2() {
         return xml.transform(xmlMessage);
+    }
+
+    /** {@return the message in JSON, by a program written by hand} */
+    @Benchmark
+    public byte[] m1Hand() throws IOException {
+        return M1.convert(jsonMessage);
+    }
+
+    /** {@return the message in XML, by a program written by hand} */
+    @Benchmark
+    public byte[] m2Hand() throws IOException {
+        return M2.convert(xmlMessage);
     }
 }

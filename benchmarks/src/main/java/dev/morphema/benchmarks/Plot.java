@@ -25,6 +25,9 @@ final class Plot {
                     .orElseThrow()
                     .medians()
                     .cpu();
+            if (row.contender().equals(Contenders.LIMIT)) {
+                continue;
+            }
             data.addValue(
                     row.medians().cpu() / hand, row.contender(), row.workload().name());
         }

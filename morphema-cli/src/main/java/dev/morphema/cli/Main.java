@@ -10,7 +10,10 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
@@ -18,7 +21,6 @@ import picocli.CommandLine.Command;
 @Command(
         name = "morphema",
         description = "Turns messages of one system into messages of another, by a mapping.",
-        subcommands = {DemoCommand.class, RunCommand.class, CheckCommand.class, PlanCommand.class, TestCommand.class},
         versionProvider = Version.class,
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "COMMAND",
@@ -33,6 +35,16 @@ import picocli.CommandLine.Command;
         })
 public final class Main {
     private static final String BROKEN_PIPE = "Broken pipe";
+
+    private static final Map<String, Class<?>> COMMANDS = new LinkedHashMap<>();
+
+    static {
+        COMMANDS.put("demo", DemoCommand.class);
+        COMMANDS.put("run", RunCommand.class);
+        COMMANDS.put("check", CheckCommand.class);
+        COMMANDS.put("plan", PlanCommand.class);
+        COMMANDS.put("test", TestCommand.class);
+    }
 
     private Main() {}
 
@@ -56,8 +68,9 @@ public final class Main {
         PrintWriter words = new PrintWriter(new OutputStreamWriter(err, StandardCharsets.UTF_8), true);
         PrintWriter text = new PrintWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8), true);
         Terminal terminal = new Terminal(in, out, text, words);
-        CommandLine line = new CommandLine(new Main(), new Terminal.Factory(terminal))
-                .setOut(text)
+        CommandLine line = new CommandLine(new Main(), new Terminal.Factory(terminal));
+        commands(args).forEach(line::addSubcommand);
+        line.setOut(text)
                 .setErr(words)
                 .setCaseInsensitiveEnumValuesAllowed(true)
                 .setExecutionExceptionHandler((e, command, parsed) -> failed(e, command, words))
@@ -71,6 +84,12 @@ public final class Main {
         text.flush();
         words.flush();
         return code;
+    }
+
+    /** To look at the options of all commands takes as long as a small run, so only those of the one that is named are. */
+    private static Collection<Class<?>> commands(String[] args) {
+        Class<?> named = args.length == 0 ? null : COMMANDS.get(args[0]);
+        return named == null ? COMMANDS.values() : List.of(named);
     }
 
     /** Runs the command; when memory is not enough, no stack trace helps. */

@@ -14,6 +14,7 @@ import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -337,7 +338,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     /** Compiles the statements of one block. */
     private final class ActionCompiler implements Stmt.Visitor<@Nullable Action> {
         private final Block block;
-        private final Map<Stmt.Field, Actions.Field> fields = new LinkedHashMap<>();
+        private final Map<Stmt.Field, Actions.Field> fields = new IdentityHashMap<>();
 
         ActionCompiler(Block block) {
             this.block = block;

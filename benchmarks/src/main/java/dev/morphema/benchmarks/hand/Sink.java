@@ -1,5 +1,6 @@
 package dev.morphema.benchmarks.hand;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
@@ -12,11 +13,21 @@ final class Sink implements AutoCloseable {
     private static final byte[] HEX = "0123456789abcdef".getBytes(StandardCharsets.US_ASCII);
 
     private final OutputStream out;
-    private final byte[] buffer = new byte[SIZE];
+    private final byte[] buffer;
     private int at;
 
     Sink(Path file) throws IOException {
-        out = Files.newOutputStream(file);
+        this(Files.newOutputStream(file), SIZE);
+    }
+
+    /** In front of a stream in memory, for one message. */
+    Sink(ByteArrayOutputStream bytes) {
+        this(bytes, 1 << 12);
+    }
+
+    private Sink(OutputStream out, int size) {
+        this.out = out;
+        this.buffer = new byte[size];
     }
 
     static byte[] bytes(String text) {
@@ -25,7 +36,7 @@ final class Sink implements AutoCloseable {
 
     /** Makes room for some bytes; few enough for the buffer. */
     private void room(int count) throws IOException {
-        if (at + count > SIZE) {
+        if (at + count > buffer.length) {
             out.write(buffer, 0, at);
             at = 0;
         }

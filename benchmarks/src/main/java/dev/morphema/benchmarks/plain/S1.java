@@ -37,23 +37,10 @@ public final class S1 {
                 record.put("temperature", row.getField("temperature"));
                 record.put("status", row.getField("status"));
                 record.put("remark", row.getField("remark"));
-                write(record, json);
+                Json.writeObject(record, json);
             }
             json.writeEndArray();
             json.writeRaw('\n');
         }
-    }
-
-    private static void write(Map<String, Object> record, JsonGenerator json) {
-        json.writeStartObject();
-        record.forEach((name, value) -> {
-            json.writeName(name);
-            if (value instanceof BigDecimal number) {
-                json.writeNumber(number);
-            } else {
-                json.writeString(value.toString());
-            }
-        });
-        json.writeEndObject();
     }
 }

@@ -1,0 +1,140 @@
+package dev.morphema;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
+
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.IntFunction;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Inputs so large that they are read in threads of their own, and held things so many that they leave the memory. */
+class LargeInputsTest {
+    private static final int ROWS = 300_000;
+    private static final RunOptions ONE = RunOptions.DEFAULT.threads(1);
+    private static final RunOptions SEVERAL = RunOptions.DEFAULT.threads(3);
+
+    @TempDir
+    private Path folder;
+
+    private Path file(String name, String header, int rows, IntFunction<String> row) throws IOException {
+        String text = IntStream.range(0, rows).mapToObj(row).collect(Collectors.joining("\n", header + "\n", "\n"));
+        return Files.writeString(folder.resolve(name), text);
+    }
+
+    private Path lines() throws IOException {
+        return file("lines.csv", "bill,kg", ROWS, i -> "SKB-" + i * 7919L % 5_000 + "," + i % 90_000 + ".25");
+    }
+
+    private static String run(String mapping, Inputs inputs, RunOptions options) {
+        Mapping loaded = Language.load(mapping);
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        loaded.run(inputs, Outputs.stream("o", out), options);
+        return out.toString(StandardCharsets.UTF_8);
+    }
+
+    private static Problem failure(String mapping, Inputs inputs, RunOptions options) {
+        return catchThrowableOfType(ProblemException.class, () -> run(mapping, inputs, options))
+                .problem();
+    }
+
+    @Test
+    void threadsGiveTheSameBytes() throws IOException {
+        String mapping =
+                "source lines: csv { kg: number }\ntarget o: jsonl { for l in lines { b = l.bill  k = l.kg } }";
+        Inputs inputs = Inputs.file("lines", lines());
+        assertThat(run(mapping, inputs, SEVERAL))
+                .isEqualTo(run(mapping, inputs, ONE))
+                .hasLineCount(ROWS);
+    }
+
+    @Test
+    void oneLargeSourceIsReadWhileAnotherWaits() throws IOException {
+        String mapping = """
+                source lines: csv
+                source bills: csv
+                table shippers for b in bills key b.bill
+                target o: csv { for l in lines { bill = l.bill  shipper = shippers[l.bill].shipper } }
+                """;
+        Path bills = file(
+                "bills.csv",
+                "bill,shipper",
+                120_000,
+                i -> "SKB-" + i + ",A shipper of many a thing by the name of " + i);
+        Inputs inputs = Inputs.file("lines", lines()).andFile("bills", bills);
+        assertThat(run(mapping, inputs, RunOptions.DEFAULT.threads(2))).isEqualTo(run(mapping, inputs, ONE));
+    }
+
+    @Test
+    void aFaultInTheInputIsToldAfterWhatStandsBeforeIt() throws IOException {
+        Path file = lines();
+        String text = Files.readString(file);
+        int at = text.indexOf('\n', text.length() / 2) + 1;
+        Files.writeString(file, text.substring(0, at) + "SKB-1,2,3\n" + text.substring(at));
+        Inputs inputs = Inputs.file("lines", file);
+        String mapping = "source lines: csv\ntarget o: jsonl { for l in lines { b = l.bill } }";
+        Problem several = failure(mapping, inputs, SEVERAL);
+        assertThat(several).isEqualTo(failure(mapping, inputs, ONE));
+        assertThat(several.code()).isEqualTo(Code.BAD_CSV);
+        String failsBefore = mapping.replace("l.bill", "number(l.bill)");
+        assertThat(failure(failsBefore, inputs, SEVERAL))
+                .isEqualTo(failure(failsBefore, inputs, ONE))
+                .extracting(Problem::code)
+                .isEqualTo(Code.NOT_A_NUMBER);
+    }
+
+    @Test
+    void aLoopThatHasEnoughStopsTheReading() throws IOException {
+        String mapping = "source lines: csv\ntarget o: jsonl { for l in lines take 2 { b = l.bill } }";
+        assertThat(run(mapping, Inputs.file("lines", lines()), SEVERAL)).hasLineCount(2);
+    }
+
+    @Test
+    void manyFilesAreReadAtATimeAndGivenInOrder() throws IOException {
+        List<Path> files = new ArrayList<>();
+        for (int f = 0; f < 7; f++) {
+            int from = f * 100_000;
+            files.add(file("part" + f + ".csv", "n,remark", 60_000, i -> from + i + ",calm and clear"));
+        }
+        String mapping = "source parts: csv(files = many)\ntarget o: jsonl { for p in parts { n = p.n } }";
+        Inputs inputs = Inputs.NONE.andFiles("parts", files);
+        assertThat(run(mapping, inputs, SEVERAL))
+                .isEqualTo(run(mapping, inputs, ONE))
+                .hasLineCount(7 * 60_000);
+    }
+
+    @Test
+    void groupsAndSortsThatLeaveTheMemoryGiveTheSameBytesAndNoFileStays() throws IOException {
+        Inputs inputs = Inputs.file("lines", lines());
+        String source = "source lines: csv { kg: number }\ntarget o: jsonl { for l in lines ";
+        List<String> loops = List.of(
+                "sort by l.kg desc, l.bill { b = l.bill  k = l.kg } }",
+                "group by b = l.bill as ls { b = b  s = sum(ls.kg)  m = max(ls.kg) } }",
+                "group by b = l.bill as ls { b = b  each for x in ls => x.kg } }");
+        for (String loop : loops) {
+            assertThat(run(source + loop, inputs, RunOptions.DEFAULT.memory(200_000)))
+                    .isEqualTo(run(source + loop, inputs, RunOptions.DEFAULT));
+        }
+        Problem failure = failure(
+                source + "sort by l.kg { b = if l.kg > 89000 then number(l.bill) else 0 } }",
+                inputs,
+                RunOptions.DEFAULT.memory(200_000));
+        assertThat(failure.code()).isEqualTo(Code.NOT_A_NUMBER);
+        assertThat(failure.input().line()).isGreaterThan(1);
+        try (var left = Files.list(Path.of(System.getProperty("java.io.tmpdir")))) {
+            assertThat(left.map(Path::toString).filter(name -> name.endsWith(".held")))
+                    .isEmpty();
+        }
+    }
+}
