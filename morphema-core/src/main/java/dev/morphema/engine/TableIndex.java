@@ -16,7 +16,7 @@ import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -31,7 +31,11 @@ final class TableIndex {
     private final Span span;
     private final boolean many;
     private final boolean ranged;
-    private final Map<Object, List<Row>> rows = new LinkedHashMap<>();
+    /** The row of each key, in a table in which a key has one row. */
+    private final Map<Object, Value> single = new HashMap<>();
+    /** The rows of each key, in other tables. */
+    private final Map<Object, List<Row>> several = new HashMap<>();
+
     private final List<Value> all = new ArrayList<>();
     /** All rows once they were asked for. Threads may each have made it; all are alike. */
     private @Nullable Many rowsOnce;
@@ -65,13 +69,18 @@ final class TableIndex {
     void add(Value row, Value[] keys, Value @Nullable [] range) {
         learnKinds(keys);
         all.add(row);
+        if (!many && !ranged) {
+            Value before = single.putIfAbsent(Stages.Keys.key(keys), row);
+            if (before != null) {
+                throw twice(before, row, keys);
+            }
+            return;
+        }
         Row added = new Row(row, range == null ? null : range[0], range == null ? null : range[1]);
-        List<Row> same = rows.computeIfAbsent(Stages.Keys.key(keys), key -> new ArrayList<>(1));
-        if (!many && !same.isEmpty()) {
-            for (Row before : same) {
-                if (!ranged || overlap(before, added)) {
-                    throw twice(before.value(), row, keys);
-                }
+        List<Row> same = several.computeIfAbsent(Stages.Keys.key(keys), key -> new ArrayList<>(1));
+        for (Row before : same) {
+            if (!many && overlap(before, added)) {
+                throw twice(before.value(), row, keys);
             }
         }
         same.add(added);
@@ -110,7 +119,12 @@ final class TableIndex {
             }
             keys[i] = converted;
         }
-        List<Row> found = rows.get(Stages.Keys.key(keys));
+        Object key = Stages.Keys.key(keys);
+        if (!many && !ranged) {
+            Value row = single.get(key);
+            return row == null ? Nothing.ABSENT : row;
+        }
+        List<Row> found = several.get(key);
         if (found == null) {
             return none();
         }
