@@ -102,7 +102,8 @@ public final class Main {
             return line.execute(args);
         } catch (OutOfMemoryError e) {
             words.println("morphema: the memory is not enough for this run; nothing was written.");
-            words.println("A group, a sort, or a source that is used twice keeps its records in memory.");
+            words.println(
+                    "A table, a source that is used twice, or one very large group is kept in memory; morphema plan tells.");
             words.println("try: give Java more memory, MORPHEMA_JAVA_OPTIONS=-Xmx4g");
             return ExitCode.FAULT;
         }

@@ -40,7 +40,7 @@ public final class Limit {
             void end() {
                 rows[0]++;
             }
-        }.read(folder.resolve("gauges.csv"));
+        }.read(folder.resolve("gauges.csv"), ';');
         write(
                 file,
                 rows[0],

@@ -17,7 +17,12 @@ abstract class Rows extends AbstractBaseCsvCallbackHandler<Boolean> {
     abstract void end() throws IOException;
 
     final void read(Path file) throws IOException {
-        try (CsvReader<Boolean> rows = CsvReader.builder().build(this, file)) {
+        read(file, ',');
+    }
+
+    final void read(Path file, char delimiter) throws IOException {
+        try (CsvReader<Boolean> rows =
+                CsvReader.builder().fieldSeparator(delimiter).build(this, file)) {
             for (Boolean ended : rows) {
                 // each row was taken while it was read
             }
