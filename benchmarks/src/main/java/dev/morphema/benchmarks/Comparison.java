@@ -65,7 +65,9 @@ final class Comparison {
     private List<String> command(Workload workload, String contender) {
         return List.of(
                 ProcessHandle.current().info().command().orElse("java"),
+                // as the start script has it; rivals run as fast with it as without
                 "-XX:+UseSerialGC",
+                "-XX:FreqInlineSize=120",
                 "-Xmx" + workload.heap() + "m",
                 "-cp",
                 System.getProperty("java.class.path"),

@@ -269,4 +269,33 @@ class CommandTest {
         assertThat(run("", "plan", "none.morphema")).isEqualTo(4);
         assertThat(err).contains("[file-not-found]");
     }
+
+    @Test
+    @DisplayName("neither the memory nor the threads that a run may use change a byte; odd amounts are refused")
+    void memoryAndThreads() throws IOException {
+        Path place = folder.resolve("notice.xml");
+        String[] amounts = {"0", "500", "3k", "2M", "1g"};
+        for (int i = 0; i < amounts.length; i++) {
+            assertThat(run(
+                            "",
+                            "run",
+                            MAPPING,
+                            "--in",
+                            MANIFEST,
+                            "--out",
+                            "notice=" + place,
+                            "--memory",
+                            amounts[i],
+                            "--threads",
+                            String.valueOf(i + 1)))
+                    .isZero();
+            assertThat(Files.readString(place)).isEqualTo(demo("expected/notice.xml"));
+        }
+        assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=-", "--memory", "12x"))
+                .isEqualTo(3);
+        assertThat(err).contains("'12x' is no amount of memory, such as 500k, 64m or 2g");
+        assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=-", "--threads", "0"))
+                .isEqualTo(3);
+        assertThat(err).contains("--threads takes a number from 1 on");
+    }
 }

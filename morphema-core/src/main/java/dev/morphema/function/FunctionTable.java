@@ -5,12 +5,17 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
 
-/** The functions of the language by name. Immutable. */
+/** The functions of the language by name. Immutable, and safe for use by many threads. */
 public final class FunctionTable {
     private static final FunctionTable STANDARD = new FunctionTable();
 
-    private final Map<String, Function> functions = new LinkedHashMap<>();
+    /** To read all signatures takes as long as a small run, so each is read when its function is first asked for. */
+    private final Map<String, Supplier<Function>> makers = new LinkedHashMap<>();
+
+    private final Map<String, Function> functions = new ConcurrentHashMap<>();
 
     private FunctionTable() {
         TextFunctions.addTo(this);
@@ -41,26 +46,27 @@ public final class FunctionTable {
     public FunctionTable with(String signature, boolean acceptsNothing, Function.Body body) {
         Function added = new Function.Scalar(Signature.parse(signature), acceptsNothing, constants -> body);
         String name = added.signature().name();
-        if (functions.containsKey(name)) {
+        if (makers.containsKey(name)) {
             throw new IllegalArgumentException("There is a function " + name + " already.");
         }
         if (added.signature().parameters().stream().anyMatch(p -> p.want() == Want.MANY)) {
             throw new IllegalArgumentException("A function of your own takes single values, not many: " + signature);
         }
         FunctionTable more = new FunctionTable();
-        more.functions.putAll(functions);
-        more.functions.put(name, added);
+        more.makers.putAll(makers);
+        more.makers.put(name, () -> added);
         return more;
     }
 
     /** {@return the function of a name} */
     public Optional<Function> find(String name) {
-        return Optional.ofNullable(functions.get(name));
+        Supplier<Function> maker = makers.get(name);
+        return maker == null ? Optional.empty() : Optional.of(functions.computeIfAbsent(name, n -> maker.get()));
     }
 
     /** {@return the names of all functions, grouped by what they are about} */
     public Collection<String> names() {
-        return functions.keySet();
+        return makers.keySet();
     }
 
     /** What most functions are made of: they look at their arguments and nothing else. */
@@ -90,15 +96,15 @@ public final class FunctionTable {
 
     /** A function that prepares something for its constant arguments. */
     void made(String signature, boolean acceptsNothing, Function.Maker maker) {
-        add(new Function.Scalar(Signature.parse(signature), acceptsNothing, maker));
+        add(signature, () -> new Function.Scalar(Signature.parse(signature), acceptsNothing, maker));
     }
 
     /** A function over many values. */
     void aggregate(String signature, boolean passesThrough, boolean readsItems, Function.Starter starter) {
-        add(new Function.Aggregate(Signature.parse(signature), passesThrough, readsItems, starter));
+        add(signature, () -> new Function.Aggregate(Signature.parse(signature), passesThrough, readsItems, starter));
     }
 
-    private void add(Function function) {
-        functions.put(function.signature().name(), function);
+    private void add(String signature, Supplier<Function> maker) {
+        makers.put(signature.substring(0, signature.indexOf('(')), maker);
     }
 }

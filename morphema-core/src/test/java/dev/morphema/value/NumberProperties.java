@@ -5,9 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.math.RoundingMode;
+import java.util.List;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
 import net.jqwik.api.ForAll;
+import net.jqwik.api.From;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 
@@ -69,5 +71,18 @@ class NumberProperties {
                     .isEqualTo(Integer.signum(java.util.Arrays.compare(x, y)));
         }
         assertThat(Comparison.compareTexts("\uFFFD", "\uD83D\uDE00")).isNegative();
+    }
+
+    @Property
+    void aSumOfManyIsThatOfTheDecimals(@ForAll List<@From("decimals") BigDecimal> numbers) {
+        RunningSum sum = new RunningSum() {};
+        numbers.forEach(number -> sum.plus(NumberValue.of(number)));
+        assertThat(sum.total().toString())
+                .isEqualTo(numbers.stream()
+                        .map(NumberValue::of)
+                        .reduce(NumberValue.ZERO, NumberValue::plus)
+                        .toString());
+        assertThat(sum.total().decimal())
+                .isEqualByComparingTo(numbers.stream().reduce(BigDecimal.ZERO, BigDecimal::add));
     }
 }

@@ -4,6 +4,7 @@ import dev.morphema.format.Input;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.formats.Decoding;
+import dev.morphema.formats.FieldOrder;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
@@ -215,7 +216,7 @@ final class JsonRecordReader implements RecordReader {
         @Nullable Value[] values = new Value[wanted.layout().size()];
         for (String name = parser.nextName(); name != null; name = parser.nextName()) {
             parser.nextToken();
-            int slot = order.slot(name);
+            int slot = order.field(name, null).slot();
             if (slot < 0) {
                 parser.skipChildren();
             } else if (values[slot] != null) {

@@ -1,6 +1,7 @@
 package dev.morphema.xml;
 
 import dev.morphema.format.Projection;
+import dev.morphema.formats.FieldOrder;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
@@ -35,6 +36,8 @@ final class ElementReader {
     private final Map<String, FieldName> elementNames = new HashMap<>();
 
     private final Map<String, FieldName> attributeNames = new HashMap<>();
+    /** For each place of which not everything is wanted, the fields there. */
+    private final Map<Projection, FieldOrder> orders = new HashMap<>();
 
     ElementReader(String input, boolean trim, XMLStreamReader2 xml) {
         this.input = input;
@@ -65,16 +68,20 @@ final class ElementReader {
 
     /** Reads the element at whose start the parser is as a field of a record, or skips it if it is not wanted. */
     void child(RecordValue.Builder record, Projection wanted) throws XMLStreamException {
-        FieldName name = name();
         if (wanted.everything()) {
+            FieldName name = name();
             record.add(name, element(name, wanted.child(name), 0));
-            return;
+        } else {
+            child(record, wanted, orders.computeIfAbsent(wanted, FieldOrder::new));
         }
-        int slot = wanted.slot(name);
-        if (slot < 0) {
+    }
+
+    private void child(RecordValue.Builder record, Projection wanted, FieldOrder order) throws XMLStreamException {
+        FieldOrder.Field field = order.field(xml.getLocalName(), xml.getNamespaceURI());
+        if (field.slot() < 0) {
             skip();
         } else {
-            record.add(slot, element(name, wanted.child(slot), 0));
+            record.add(field.slot(), element(field.name(), wanted.child(field.slot()), 0));
         }
     }
 
@@ -97,13 +104,18 @@ final class ElementReader {
         }
         Texts texts = new Texts(trim);
         PartOrder order = null;
+        FieldOrder fields = null;
         for (int event = xml.next(); event != XMLStreamConstants.END_ELEMENT; event = xml.next()) {
             if (event == XMLStreamConstants.START_ELEMENT) {
                 if (record == null) {
                     record = RecordValue.builder(wanted.layout(), origin).element(name);
                 }
                 if (!wanted.everything()) {
-                    child(record, wanted);
+                    if (fields == null) {
+                        fields = orders.computeIfAbsent(wanted, FieldOrder::new);
+                        fields.begin();
+                    }
+                    child(record, wanted, fields);
                 } else {
                     order = order == null ? new PartOrder() : order;
                     FieldName child = name();
