@@ -69,12 +69,12 @@ final class GroupStages {
 
         private Flow grouping(Frame frame, Flow next, @Nullable Holdings holdings) {
             HeldGroups groups = new HeldGroups(names, frame, holdings);
+            Value[] values = new Value[keys.nodes().size()];
             return new Flow() {
                 @Override
                 public boolean turn() {
-                    Value single = keys.single(frame);
-                    Value[] values = single == null ? keys.values(frame) : null;
-                    groups.add(values, single, member.eval(frame));
+                    keys.fill(frame, values);
+                    groups.add(values, member.eval(frame));
                     return true;
                 }
 

@@ -47,24 +47,19 @@ final class HeldGroups {
     /**
      * Takes the next member.
      *
-     * @param keys the values of the key, or null if {@code single} is the only one
+     * @param keys the values of its key; copied if they are kept
      */
-    void add(Value @Nullable [] keys, @Nullable Value single, Value member) {
-        if (keys == null) {
-            code.set(Objects.requireNonNull(single));
-        } else {
-            code.set(keys);
-        }
+    void add(Value[] keys, Value member) {
+        code.set(keys);
         Group group = groups.find(code);
         if (group == null) {
-            Value[] values = keys == null ? new Value[] {Objects.requireNonNull(single)} : keys;
             if (further != null) {
-                further.add(LaidDown.row(values, new Value[] {member}));
+                further.add(LaidDown.row(keys, new Value[] {member}));
                 return;
             }
-            group = names.begin(groups.size(), code, values, frame, member);
+            group = names.begin(groups.size(), code, keys.clone(), frame, member);
             groups.add(group);
-            hold(bytesOfGroup + ValueSize.of(values), true);
+            hold(bytesOfGroup + ValueSize.of(keys), true);
         }
         names.add(group, frame, member);
         if (holdings != null && names.use().keeps()) {
@@ -79,20 +74,15 @@ final class HeldGroups {
         holdings.add(more);
         bytes += more;
         bytesOfKeys += ofKeys ? more : 0;
-        if (further == null && holdings.isTooMuch(bytes)) {
+        if (holdings.isTooMuch(bytes - bytesOfKeys)) {
             layDownMembers(holdings);
-            if (holdings.isTooMuch(bytesOfKeys * 2)) {
-                further = holdings.layDown();
-            }
-        } else if (further != null && holdings.isTooMuch(bytes - bytesOfKeys)) {
-            layDownMembers(holdings);
+        }
+        if (further == null && holdings.isTooMuch(bytesOfKeys)) {
+            further = holdings.layDown();
         }
     }
 
     private void layDownMembers(Holdings from) {
-        if (!names.use().keeps()) {
-            return;
-        }
         LaidDown rows = from.layDown();
         for (Group group : groups) {
             Value number = NumberValue.of(group.number());
@@ -135,7 +125,7 @@ final class HeldGroups {
             Value[] keys = Arrays.copyOf(row, row.length - 1);
             Value member = Objects.requireNonNull(row[row.length - 1]);
             try {
-                add(keys, null, member);
+                add(keys, member);
             } catch (ProblemException e) {
                 throw LoopPlan.placed(e, member);
             }

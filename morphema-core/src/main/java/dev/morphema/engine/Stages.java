@@ -12,7 +12,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 
 /** The clauses that pass on or drop turns as they come. */
 final class Stages {
@@ -185,18 +184,17 @@ final class Stages {
             return nodes.stream().map(Node::written).collect(Collectors.joining(", "));
         }
 
-        /** {@return the value of the only expression, or null if there are several} */
-        @Nullable
-        Value single(Frame frame) {
-            return nodes.size() == 1 ? nodes.get(0).scalar(frame) : null;
-        }
-
         Value[] values(Frame frame) {
             Value[] values = new Value[nodes.size()];
-            for (int i = 0; i < values.length; i++) {
-                values[i] = nodes.get(i).scalar(frame);
-            }
+            fill(frame, values);
             return values;
+        }
+
+        /** Puts the values into an array that has room for them. */
+        void fill(Frame frame, Value[] into) {
+            for (int i = 0; i < into.length; i++) {
+                into[i] = nodes.get(i).scalar(frame);
+            }
         }
 
         Object key(Frame frame) {
