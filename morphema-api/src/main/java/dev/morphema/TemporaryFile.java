@@ -20,12 +20,16 @@ final class TemporaryFile implements Scratch {
 
     @Override
     public void append(byte[] bytes, int from, int length) throws IOException {
-        if (channel == null) {
-            channel = opened();
-        }
-        ByteBuffer buffer = ByteBuffer.wrap(bytes, from, length);
-        while (buffer.hasRemaining()) {
-            size += channel.write(buffer, size);
+        try {
+            if (channel == null) {
+                channel = opened();
+            }
+            ByteBuffer buffer = ByteBuffer.wrap(bytes, from, length);
+            while (buffer.hasRemaining()) {
+                size += channel.write(buffer, size);
+            }
+        } catch (IOException e) {
+            throw new IOException(FileFaults.reason(e) + " (" + System.getProperty("java.io.tmpdir") + ")", e);
         }
     }
 
