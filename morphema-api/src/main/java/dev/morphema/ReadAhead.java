@@ -3,6 +3,7 @@ package dev.morphema;
 import dev.morphema.format.RecordReader;
 import dev.morphema.problem.Problem;
 import dev.morphema.value.Value;
+import dev.morphema.value.ValueSize;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -17,8 +18,13 @@ import org.jspecify.annotations.Nullable;
  * failure after the records before it. Itself not thread-safe.
  */
 final class ReadAhead implements RecordReader {
-    /** Records are handed over so many at once. */
+    /** Records are handed over so many at once, or fewer if they are large. */
     private static final int BATCH = 128;
+
+    private static final int BATCH_BYTES = 1 << 17;
+
+    /** To measure a record takes time, so each of so many stands for all of them. */
+    private static final int MEASURED = 8;
 
     private static final int BATCHES = 3;
 
@@ -62,11 +68,14 @@ final class ReadAhead implements RecordReader {
         Throwable failure = null;
         try {
             try (RecordReader reader = opening.open()) {
+                long bytes = 0;
                 for (Value record = reader.next(); record != null; record = reader.next()) {
+                    bytes += records.size() % MEASURED == 0 ? MEASURED * ValueSize.of(record) : 0;
                     records.add(record);
-                    if (records.size() == BATCH) {
+                    if (records.size() == BATCH || bytes > BATCH_BYTES) {
                         batches.put(new Batch(records, false, List.of(), null));
                         records = new ArrayList<>(BATCH);
+                        bytes = 0;
                     }
                 }
                 warnings = reader.warnings();
