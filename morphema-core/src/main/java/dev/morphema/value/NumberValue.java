@@ -95,36 +95,12 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
 
     /** As {@link #parse}, but null if the text is no number. */
     public static @Nullable NumberValue read(String text) {
-        NumberValue inLongs = readInLongs(text);
+        NumberValue inLongs = text.length() > MOST_PRINTED ? null : read(text.toCharArray(), 0, text.length());
         if (inLongs != null) {
             return inLongs;
         }
         String t = WhiteSpace.trim(text);
         return isPlain(t) && t.length() <= MOST_DIGITS ? of(new BigDecimal(t)) : null;
-    }
-
-    /** The common case: a sign, at most 18 digits, a point between two of them. */
-    private static @Nullable NumberValue readInLongs(String t) {
-        int length = t.length();
-        int from = length > 0 && t.charAt(0) == '-' ? 1 : 0;
-        if (length == from || length - from > MOST_LONG_DIGITS + 1) {
-            return null;
-        }
-        long value = 0;
-        int point = -1;
-        for (int i = from; i < length; i++) {
-            char c = t.charAt(i);
-            if (c >= '0' && c <= '9') {
-                value = value * 10 + (c - '0');
-            } else if (c == '.' && point < 0 && i > from && i < length - 1) {
-                point = i;
-            } else {
-                return null;
-            }
-        }
-        return point < 0 && length - from > MOST_LONG_DIGITS
-                ? null
-                : new NumberValue(from == 1 ? -value : value, point < 0 ? 0 : length - 1 - point);
     }
 
     /** {@return the number that some characters are, if it has the form of {@link #read(byte[], int, int, byte)}, or null} */
