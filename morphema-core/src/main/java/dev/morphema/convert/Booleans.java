@@ -21,7 +21,7 @@ public final class Booleans {
         if (value instanceof BooleanValue truth) {
             return truth;
         }
-        if (value.kind().isScalar()) {
+        if (value.isScalar()) {
             String text = value instanceof TextValue t ? WhiteSpace.trim(t.text()) : value.toString();
             if (text.equals(yes)) {
                 return BooleanValue.TRUE;

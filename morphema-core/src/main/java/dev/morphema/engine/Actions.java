@@ -99,11 +99,10 @@ final class Actions {
                 value = Nothing.NULL;
             }
             try {
-                if (name.attribute() || !value.kind().isScalar()) {
+                if (name.attribute() || !value.isScalar()) {
                     ValueWriter.field(name, value, out);
                 } else {
-                    out.field(name);
-                    out.value(value);
+                    out.field(name, value);
                 }
             } catch (ProblemException e) {
                 throw rule.node().located(e);

@@ -27,12 +27,15 @@ sealed interface Content {
         /** {@return the value to be written, possibly absent} */
         Value value(Frame frame) {
             Value value = node.one(frame);
+            if (converter == null && value.isScalar()) {
+                return value;
+            }
             try {
                 value = plain(value);
                 if (converter == null || value.isNothing()) {
                     return value;
                 }
-                if (!value.kind().isScalar()) {
+                if (!value.isScalar()) {
                     throw Faults.fault(
                             Code.KIND,
                             "A type is given to one value, this is "

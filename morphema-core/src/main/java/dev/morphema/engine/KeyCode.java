@@ -22,7 +22,7 @@ final class KeyCode {
 
     /** Takes the only value of a key. */
     void set(Value value) {
-        if (!(value instanceof TextValue text) || !pack(text.text())) {
+        if (!(value instanceof TextValue text) || !(text.isPlain() ? packPlain(text) : pack(text.text()))) {
             setOther(Comparison.key(value));
         }
     }
@@ -42,6 +42,18 @@ final class KeyCode {
         second = 0;
     }
 
+    private boolean packPlain(TextValue text) {
+        int length = text.length();
+        if (length > LONGEST) {
+            return false;
+        }
+        first = text.eightFrom(0);
+        second = (length > Long.BYTES ? text.eightFrom(Long.BYTES) : 0) | length;
+        other = null;
+        return true;
+    }
+
+    /** Gives the same numbers as if the text were known to be plain. */
     private boolean pack(String text) {
         int length = text.length();
         if (length > LONGEST) {
@@ -54,10 +66,11 @@ final class KeyCode {
             if (c > 0xFF) {
                 return false;
             }
+            int place = Long.SIZE - Byte.SIZE * (i % Long.BYTES + 1);
             if (i < Long.BYTES) {
-                low = low << 8 | c;
+                low |= (long) c << place;
             } else {
-                high = high << 8 | c;
+                high |= (long) c << place;
             }
         }
         first = low;

@@ -36,6 +36,10 @@ final class NameNodes {
             this.slot = slot;
         }
 
+        int slot() {
+            return slot;
+        }
+
         @Override
         Value compute(Frame frame) {
             Value value = frame.get(slot);

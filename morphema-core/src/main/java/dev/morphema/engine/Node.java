@@ -65,7 +65,7 @@ abstract class Node {
     /** {@return the value, which must be able to stand in a cell; an XML element gives its text} */
     final Value scalar(Frame frame) {
         Value value = one(frame);
-        if (value.kind().isScalar()) {
+        if (value.isScalar()) {
             return value;
         }
         try {

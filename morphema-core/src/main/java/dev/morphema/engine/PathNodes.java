@@ -21,10 +21,13 @@ final class PathNodes {
     /** A step from each record of a value; what it gives is many as soon as there is a list on the way. */
     abstract static class Step extends Node {
         private final Node base;
+        /** The slot of the name that the step begins at, as most do, or -1. */
+        private final int local;
 
         Step(Span span, Node base) {
             super(span);
             this.base = base;
+            this.local = base instanceof NameNodes.Local name ? name.slot() : -1;
         }
 
         final Node base() {
@@ -33,7 +36,7 @@ final class PathNodes {
 
         @Override
         final Value compute(Frame frame) {
-            Value from = base.eval(frame);
+            Value from = local < 0 ? base.eval(frame) : frame.get(local);
             if (from instanceof RecordValue record) {
                 return of(record);
             }

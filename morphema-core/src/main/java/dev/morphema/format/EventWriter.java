@@ -33,6 +33,12 @@ public interface EventWriter {
      */
     void value(Value value);
 
+    /** A field with a scalar: what {@link #field(FieldName)} and {@link #value} do one after the other. */
+    default void field(FieldName name, Value value) {
+        field(name);
+        value(value);
+    }
+
     /** An attribute of the record at hand: a field, in formats that know no attributes. */
     void attribute(FieldName name, Value value);
 

@@ -79,7 +79,7 @@ final class Elements {
             return TextValue.of(leaf.element().local());
         }
         // A piece of text between elements has no name, which tells it from them.
-        return value.kind().isScalar()
+        return value.isScalar()
                 ? Nothing.ABSENT
                 : TextValue.of(Objects.requireNonNull(element(value).element()).local());
     }

@@ -23,7 +23,7 @@ public final class Comparison {
         if (a.isNothing() || b.isNothing()) {
             return a == b;
         }
-        if (a.kind() != b.kind() && a.kind().isScalar() && b.kind().isScalar()) {
+        if (a.kind() != b.kind() && a.isScalar() && b.isScalar()) {
             return compare(a, b) == 0;
         }
         return key(a).equals(key(b));

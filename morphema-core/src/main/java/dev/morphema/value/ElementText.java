@@ -1,5 +1,7 @@
 package dev.morphema.value;
 
+import org.jspecify.annotations.Nullable;
+
 /** The text of an XML element that holds nothing else, which still knows the element's name. Equal to the plain text. */
 public final class ElementText extends TextValue {
     private final FieldName element;
@@ -11,6 +13,19 @@ public final class ElementText extends TextValue {
     public ElementText(FieldName element, String text) {
         super(text);
         this.element = element;
+    }
+
+    private ElementText(FieldName element, byte[] plain, int length) {
+        super(plain, length);
+        this.element = element;
+    }
+
+    /** {@return the text of some characters, known to be plain if all of them are} */
+    public static ElementText of(FieldName element, char[] characters, int from, int length) {
+        byte @Nullable [] plain = plain(characters, from, length);
+        return plain == null
+                ? new ElementText(element, new String(characters, from, length))
+                : new ElementText(element, plain, length);
     }
 
     /** {@return the name of the element} */

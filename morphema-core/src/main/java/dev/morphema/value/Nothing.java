@@ -19,11 +19,6 @@ public final class Nothing extends Value {
     }
 
     @Override
-    public boolean isNothing() {
-        return true;
-    }
-
-    @Override
     public String toString() {
         return kind.name();
     }

@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
  * Named fields in written order. A field of a source that has a declared type is converted when it is first asked for,
  * so that an odd value in a field that nobody uses disturbs nobody. Not to be shared by threads before that.
  */
-public final class RecordValue extends Value {
+public final class RecordValue extends Composite {
     /** A record without fields. */
     public static final RecordValue EMPTY = new RecordValue(Layout.EMPTY, new Value[0], null, null, null);
 
@@ -22,6 +22,8 @@ public final class RecordValue extends Value {
     private final @Nullable Origin origin;
     private final @Nullable FieldName element;
     private final @Nullable List<Part> parts;
+    /** Which of the first slots have been converted already, bit by bit. */
+    private long converted;
 
     private RecordValue(
             Layout layout,
@@ -51,6 +53,22 @@ public final class RecordValue extends Value {
      */
     public static RecordValue of(Layout layout, @Nullable Value[] values, Origin origin) {
         return new RecordValue(layout, values, origin, null, null);
+    }
+
+    /**
+     * As {@link #of(Layout, Value[], Origin)}, where some values have been read as the declared type.
+     *
+     * @param converted a bit for each slot, the lowest for the first; slots from 64 on may be converted twice
+     */
+    public static RecordValue of(Layout layout, @Nullable Value[] values, Origin origin, long converted) {
+        RecordValue record = of(layout, values, origin);
+        record.converted = converted;
+        return record;
+    }
+
+    /** {@return the bit of a slot, for {@link #of(Layout, Value[], Origin, long)}} */
+    public static long bit(int slot) {
+        return slot < Long.SIZE ? 1L << slot : 0;
     }
 
     /** {@return a record that was laid down as its parts} */
@@ -152,9 +170,10 @@ public final class RecordValue extends Value {
             return Nothing.ABSENT;
         }
         Converter converter = layout.converter(slot);
-        if (converter != null) {
+        if (converter != null && (converted & bit(slot)) == 0) {
             value = convert(converter, value, slot);
             values[slot] = value;
+            converted |= bit(slot);
         }
         return value;
     }

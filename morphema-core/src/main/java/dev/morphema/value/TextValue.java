@@ -1,16 +1,47 @@
 package dev.morphema.value;
 
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
-/** A text, possibly empty. */
-public sealed class TextValue extends Value permits ElementText, PlainText {
+/**
+ * A text, possibly empty. Texts of inputs often only go through, from the bytes of one file to those of another: one that its
+ * reader knows to be {@linkplain Value#printed plain} stays bytes until somebody asks for its characters.
+ */
+public sealed class TextValue extends Value permits ElementText {
     /** The empty text. */
     public static final TextValue EMPTY = new TextValue("");
 
-    private final String text;
+    private static final VarHandle EIGHT = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.BIG_ENDIAN);
+
+    private static final boolean[] PLAIN = new boolean[128];
+
+    static {
+        for (int c = ' '; c < 0x7F; c++) {
+            PLAIN[c] = "\"'&<>\\".indexOf(c) < 0;
+        }
+    }
+
+    /** Null until it is asked for, if there are the bytes. Threads may each make it: all make the same. */
+    private @Nullable String text;
+    /** The characters of a text that is known to be plain, and zeros up to a multiple of eight bytes; else null. */
+    private final byte @Nullable [] plain;
+
+    private final int length;
 
     TextValue(String text) {
         this.text = Objects.requireNonNull(text);
+        this.plain = null;
+        this.length = text.length();
+    }
+
+    /** @param plain with zeros up to a multiple of eight; the text's own from now on */
+    TextValue(byte[] plain, int length) {
+        this.plain = plain;
+        this.length = length;
     }
 
     /** {@return the value of a text} */
@@ -18,9 +49,72 @@ public sealed class TextValue extends Value permits ElementText, PlainText {
         return text.isEmpty() && EMPTY != null ? EMPTY : new TextValue(text);
     }
 
+    /** {@return the text of some characters, known to be plain if all of them are} */
+    public static TextValue of(char[] characters, int from, int length) {
+        byte[] plain = plain(characters, from, length);
+        return plain == null ? of(new String(characters, from, length)) : new TextValue(plain, length);
+    }
+
+    /** {@return the text of some bytes, all of which are {@linkplain #isPlain plain}, and at least one} */
+    public static TextValue ofPlain(byte[] ascii, int from, int to) {
+        byte[] plain = room(to - from);
+        System.arraycopy(ascii, from, plain, 0, to - from);
+        return new TextValue(plain, to - from);
+    }
+
+    /** {@return whether a text with this character can be plain} */
+    public static boolean isPlain(int character) {
+        return character >= 0 && character < PLAIN.length && PLAIN[character];
+    }
+
+    /** {@return bytes for {@link #TextValue(byte[], int)}, or null if there are none or one of the characters is not plain} */
+    static byte @Nullable [] plain(char[] characters, int from, int length) {
+        if (length == 0) {
+            return null;
+        }
+        byte[] plain = room(length);
+        for (int i = 0; i < length; i++) {
+            char c = characters[from + i];
+            if (c >= PLAIN.length || !PLAIN[c]) {
+                return null;
+            }
+            plain[i] = (byte) c;
+        }
+        return plain;
+    }
+
+    /** An array takes a multiple of eight bytes anyway, and so eight can be read at a time. */
+    private static byte[] room(int length) {
+        return new byte[length + Long.BYTES - 1 & -Long.BYTES];
+    }
+
     /** {@return the text itself} */
     public final String text() {
-        return text;
+        String known = text;
+        if (known == null) {
+            known = new String(Objects.requireNonNull(plain), 0, length, StandardCharsets.ISO_8859_1);
+            text = known;
+        }
+        return known;
+    }
+
+    /** {@return how many characters there are} */
+    public final int length() {
+        return length;
+    }
+
+    /** {@return whether the text is known to be {@linkplain Value#printed plain}} */
+    public final boolean isPlain() {
+        return plain != null;
+    }
+
+    /**
+     * {@return eight characters of a plain text as a number, the first the highest; zeros stand after the last}
+     *
+     * @param from a multiple of eight, less than the length
+     */
+    public final long eightFrom(int from) {
+        return (long) EIGHT.get(Objects.requireNonNull(plain), from);
     }
 
     @Override
@@ -29,17 +123,46 @@ public sealed class TextValue extends Value permits ElementText, PlainText {
     }
 
     @Override
-    public final boolean equals(Object other) {
-        return this == other || other instanceof TextValue t && t.text.equals(text);
+    public final int mostBytes() {
+        return plain == null ? 0 : length;
+    }
+
+    @Override
+    public final int printed(byte[] into, int from) {
+        byte[] bytes = plain;
+        if (bytes == null) {
+            return -1;
+        }
+        System.arraycopy(bytes, 0, into, from, length);
+        return from + length;
+    }
+
+    @Override
+    public final boolean equals(@Nullable Object other) {
+        if (this == other) {
+            return true;
+        }
+        if (!(other instanceof TextValue t) || length != t.length) {
+            return false;
+        }
+        if (plain == null || t.plain == null) {
+            return text().equals(t.text());
+        }
+        for (int i = 0; i < length; i += Long.BYTES) {
+            if (eightFrom(i) != t.eightFrom(i)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     @Override
     public final int hashCode() {
-        return text.hashCode();
+        return text().hashCode();
     }
 
     @Override
     public final String toString() {
-        return text;
+        return text();
     }
 }

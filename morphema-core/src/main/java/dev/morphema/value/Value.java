@@ -7,24 +7,20 @@ package dev.morphema.value;
  * several times as long, all the more where several threads do so.
  */
 public abstract sealed class Value
-        permits Nothing,
-                TextValue,
-                NumberValue,
-                BooleanValue,
-                DateValue,
-                TimeValue,
-                DateTimeValue,
-                RecordValue,
-                ListValue,
-                Many {
+        permits Nothing, TextValue, NumberValue, BooleanValue, DateValue, TimeValue, DateTimeValue, Composite {
     Value() {}
 
     /** {@return what kind of value this is} */
     public abstract Kind kind();
 
     /** {@return whether this is absent or null} */
-    public boolean isNothing() {
-        return false;
+    public final boolean isNothing() {
+        return this instanceof Nothing;
+    }
+
+    /** {@return whether this can stand in one cell, attribute or text} */
+    public final boolean isScalar() {
+        return !(this instanceof Composite);
     }
 
     /** {@return the bytes that {@link #printed} needs at most; 0 if it prints nothing} */

@@ -100,10 +100,10 @@ public final class ValueDecoder {
         return RecordValue.restored(layout, values, origin, element == 0 ? null : names.name(element - 1), parts);
     }
 
-    private PlainText plainText() {
+    private TextValue plainText() {
         int count = (int) number() / 2;
         at += count;
-        return PlainText.of(bytes, at - count, at);
+        return TextValue.ofPlain(bytes, at - count, at);
     }
 
     private String text() {

@@ -53,7 +53,7 @@ public final class ValueEncoder {
             number(names.number(text.element()));
             text(text.text());
         } else if (value instanceof TextValue text) {
-            tag(text instanceof PlainText ? ValueTag.PLAIN_TEXT : ValueTag.TEXT);
+            tag(text.isPlain() ? ValueTag.PLAIN_TEXT : ValueTag.TEXT);
             text(text.text());
         } else if (value instanceof NumberValue number) {
             number(number);

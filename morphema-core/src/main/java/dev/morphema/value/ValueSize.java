@@ -17,7 +17,7 @@ public final class ValueSize {
             return 0;
         }
         if (value instanceof TextValue text) {
-            return OBJECT + STRING + text.text().length();
+            return OBJECT + STRING + text.length();
         }
         if (value instanceof RecordValue record) {
             return record.bytes();

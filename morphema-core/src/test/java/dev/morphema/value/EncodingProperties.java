@@ -27,7 +27,7 @@ class EncodingProperties {
         Arbitrary<Value> scalars = Arbitraries.oneOf(
                 Arbitraries.of(Nothing.ABSENT, Nothing.NULL, BooleanValue.of(true), BooleanValue.of(false)),
                 Arbitraries.strings().map(TextValue::of),
-                Arbitraries.strings().ascii().map(text -> PlainText.of(text.toCharArray(), 0, text.length())),
+                Arbitraries.strings().ascii().map(text -> TextValue.of(text.toCharArray(), 0, text.length())),
                 Arbitraries.strings().map(text -> new ElementText(NAMES.get(text.length() % 3), text)),
                 Arbitraries.longs().map(NumberValue::of),
                 Arbitraries.bigDecimals().ofScale(7).map(NumberValue::of),

@@ -2,7 +2,7 @@ package dev.morphema.csv;
 
 import dev.morphema.formats.ByteSink;
 import dev.morphema.value.NumberValue;
-import dev.morphema.value.PlainText;
+import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -30,7 +30,7 @@ final class ByteRows implements CsvRows {
         this.quote = quote;
         this.lineEnd = lineEnd;
         this.numbersArePlain = IN_NUMBERS.indexOf(delimiter) < 0 && IN_NUMBERS.indexOf(quote) < 0;
-        this.quoteIsNeverPlain = !PlainText.allows(quote);
+        this.quoteIsNeverPlain = !TextValue.isPlain(quote);
         byte[][] doubled = new byte[128][];
         doubled[quote] = new byte[] {(byte) quote, (byte) quote};
         this.quoted = new ByteSink.Escape(doubled);
@@ -45,8 +45,8 @@ final class ByteRows implements CsvRows {
             Value cell = cells[i];
             if (cell instanceof NumberValue number && numbersArePlain) {
                 out.write(number, plain);
-            } else if (cell instanceof PlainText text && isPlain(text.text(), i == 0)) {
-                out.write(text, plain);
+            } else if (cell instanceof TextValue text && writePlain(text, i == 0)) {
+                continue;
             } else if (cell != null && !cell.isNothing()) {
                 write(cell.toString(), i == 0);
             }
@@ -54,8 +54,10 @@ final class ByteRows implements CsvRows {
         out.write(lineEnd);
     }
 
-    private boolean isPlain(String text, boolean first) {
-        return quoteIsNeverPlain && text.indexOf(delimiter) < 0 && !(first && text.charAt(0) == '#');
+    private boolean writePlain(TextValue text, boolean first) {
+        // At the start of a line a # may be taken for a comment.
+        boolean comment = first && text.isPlain() && text.eightFrom(0) >>> 56 == '#';
+        return quoteIsNeverPlain && !comment && out.writePlainWithout(delimiter, text);
     }
 
     private void write(String text, boolean first) {
@@ -69,7 +71,6 @@ final class ByteRows implements CsvRows {
     }
 
     private boolean needsQuotes(String text, boolean first) {
-        // At the start of a line a # may be taken for a comment.
         if (text.isEmpty() || first && text.charAt(0) == '#') {
             return true;
         }

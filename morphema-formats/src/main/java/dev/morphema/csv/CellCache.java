@@ -1,6 +1,5 @@
 package dev.morphema.csv;
 
-import dev.morphema.value.PlainText;
 import dev.morphema.value.TextValue;
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
@@ -72,15 +71,12 @@ final class CellCache {
 
     private boolean holds(int place, long first, long second, int length) {
         TextValue value = values[place];
-        return keys[2 * place] == first
-                && keys[2 * place + 1] == second
-                && value != null
-                && value.text().length() == length;
+        return keys[2 * place] == first && keys[2 * place + 1] == second && value != null && value.length() == length;
     }
 
     private static TextValue made(byte[] bytes, int start, int end, boolean plain) {
         if (plain) {
-            return PlainText.of(bytes, start, end);
+            return TextValue.ofPlain(bytes, start, end);
         }
         // All characters are ASCII, so this encoding, the fastest to read, is as good as any.
         return TextValue.of(new String(bytes, start, end - start, StandardCharsets.ISO_8859_1));

@@ -47,6 +47,9 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     private boolean repeated;
 
     private @Nullable Value[] cells = new Value[0];
+    /** The slots of cells that were read as their declared type. */
+    private long converted;
+
     private RecordValue.Builder record = RecordValue.builder();
 
     CsvRowHandler(String input, long skippedLines, boolean trim, boolean blankIsAbsent) {
@@ -109,6 +112,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
                 record = RecordValue.builder(layout, new Origin(input, number + 1, line));
             } else {
                 cells = new Value[layout.size()];
+                converted = 0;
             }
         } else {
             header.clear();
@@ -146,6 +150,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             record.add(slots[column], value);
         } else {
             cells[slots[column]] = value;
+            converted |= RecordValue.bit(slots[column]);
         }
         return true;
     }
@@ -178,7 +183,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     private Value cell(TextValue cell, boolean quoted) {
         TextValue text = trim && !quoted ? TextValue.of(WhiteSpace.trim(cell.text())) : cell;
-        return text.text().isEmpty() && !quoted && blankIsAbsent ? Nothing.ABSENT : text;
+        return text.length() == 0 && !quoted && blankIsAbsent ? Nothing.ABSENT : text;
     }
 
     private void refuseExtra(String text) {
@@ -197,6 +202,6 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         if (!begun) {
             return RecordValue.EMPTY;
         }
-        return repeated ? record.build() : RecordValue.of(layout, cells, new Origin(input, number, line));
+        return repeated ? record.build() : RecordValue.of(layout, cells, new Origin(input, number, line), converted);
     }
 }

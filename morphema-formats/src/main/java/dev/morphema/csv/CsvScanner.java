@@ -1,6 +1,5 @@
 package dev.morphema.csv;
 
-import dev.morphema.value.PlainText;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
@@ -17,8 +16,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Finds the cells of CSV (RFC 4180) in the bytes themselves, for encodings in which all marks are single bytes. Reads what
- * the library reads, and refuses what it refuses; it takes two thirds of the time, since no character is made of a cell
- * that nobody wants, and of most others a text is made at once. Not thread-safe.
+ * the library reads, and refuses what it refuses; it takes half of the time, since no character is made of a cell that nobody
+ * wants, and plain texts stay bytes. Not thread-safe.
  */
 final class CsvScanner implements Iterator<Value> {
     /** A cell that is longer is refused, as the library does. */
@@ -31,6 +30,14 @@ final class CsvScanner implements Iterator<Value> {
     private static final byte LINE_FEED = 5;
     private static final byte RETURN = 6;
 
+    /** What a cell may be beside the kinds of its bytes. */
+    private static final int QUOTED = 8;
+
+    private static final int DOUBLED = 16;
+
+    /** A row of which so much is known is long: reading goes on until there is twice as much to look at. */
+    private static final int LONG_ROW = 1 << 12;
+
     private final InputStream in;
     private final Charset charset;
     private final CsvRowHandler rows;
@@ -38,17 +45,23 @@ final class CsvScanner implements Iterator<Value> {
     private final byte[] kinds = new byte[256];
 
     private byte[] buffer = new byte[1 << 16];
+    /** Where the row at hand begins. */
     private int at;
-    private int limit;
-    /** Where the text of the cell at hand begins; moves with the bytes. */
-    private int start;
 
+    private int limit;
     private boolean ended;
-    /** The line at hand, and whether the row on it has begun. */
     private long line = 1;
 
+    // What was found of the row at hand.
+    /** For each cell where its text begins and ends, and what it is. */
+    private int[] cells = new int[3 * 32];
+
+    private int count;
+    private int next;
+    private int lines;
+
     private @Nullable CellCache[] caches = new CellCache[8];
-    private @Nullable Value next;
+    private @Nullable Value row;
 
     /** Tells that the quotes of a row do not fit. */
     static final class BadQuotes extends RuntimeException {
@@ -63,7 +76,7 @@ final class CsvScanner implements Iterator<Value> {
         this.rows = rows;
         this.quote = (byte) quote;
         for (int i = 0; i < kinds.length; i++) {
-            kinds[i] = PlainText.allows(i) ? PLAIN : i < 0x80 ? ASCII : OTHER;
+            kinds[i] = TextValue.isPlain(i) ? PLAIN : i < 0x80 ? ASCII : OTHER;
         }
         kinds[delimiter] = DELIMITER;
         kinds['\n'] = LINE_FEED;
@@ -85,14 +98,14 @@ final class CsvScanner implements Iterator<Value> {
 
     @Override
     public boolean hasNext() {
-        if (next == null) {
+        if (row == null) {
             try {
-                next = row();
+                row = row();
             } catch (IOException e) {
                 throw new UncheckedIOException(e);
             }
         }
-        return next != null;
+        return row != null;
     }
 
     @Override
@@ -100,158 +113,194 @@ final class CsvScanner implements Iterator<Value> {
         if (!hasNext()) {
             throw new NoSuchElementException();
         }
-        Value row = next;
-        next = null;
-        return row;
-    }
-
-    /** {@return whether there is a byte at the place at hand}; bytes before the cell at hand may be dropped. */
-    private boolean more() throws IOException {
-        if (at < limit) {
-            return true;
-        }
-        if (ended) {
-            return false;
-        }
-        int kept = limit - start;
-        if (kept == buffer.length) {
-            if (kept >= MOST_BYTES) {
-                throw new BadQuotes("a cell has more than " + MOST_BYTES + " bytes");
-            }
-            buffer = Arrays.copyOf(buffer, kept * 2);
-        } else if (start > 0) {
-            System.arraycopy(buffer, start, buffer, 0, kept);
-        }
-        at -= start;
-        start = 0;
-        limit = kept;
-        int read = in.read(buffer, limit, buffer.length - limit);
-        ended = read < 0;
-        limit += Math.max(read, 0);
-        return at < limit;
-    }
-
-    /** As {@link #more}, between cells: nothing before the place at hand is needed any more. */
-    private boolean moreAfterCell() throws IOException {
-        start = at;
-        return more();
+        Value found = row;
+        row = null;
+        return found;
     }
 
     /** {@return the next row, or null at the end}; lines with nothing on them are no rows. */
     private @Nullable Value row() throws IOException {
-        while (moreAfterCell() && (kinds[buffer[at] & 0xFF] == LINE_FEED || kinds[buffer[at] & 0xFF] == RETURN)) {
-            lineEnd();
-        }
-        if (!moreAfterCell()) {
-            return null;
-        }
+        do {
+            if (at == limit && !read()) {
+                return null;
+            }
+        } while (skipEmptyLine());
         rows.handleBegin(line);
-        rows.countRow();
-        for (int column = 0; ; column++) {
-            cell(column);
-            if (!moreAfterCell()) {
-                break;
-            }
-            if (kinds[buffer[at] & 0xFF] != DELIMITER) {
-                lineEnd();
-                break;
-            }
-            at++;
-            if (!moreAfterCell()) {
-                rows.take(column + 1, TextValue.EMPTY, false);
-                break;
-            }
+        while (!find()) {
+            read();
         }
+        rows.countRow();
+        for (int column = 0; column < count; column++) {
+            take(column);
+        }
+        at = next;
+        line += lines;
         return rows.buildRecord();
     }
 
-    private void lineEnd() throws IOException {
-        boolean carriageReturn = kinds[buffer[at++] & 0xFF] == RETURN;
-        if (carriageReturn && moreAfterCell() && buffer[at] == '\n') {
+    private boolean skipEmptyLine() throws IOException {
+        int kind = kinds[buffer[at] & 0xFF];
+        if (kind != LINE_FEED && kind != RETURN) {
+            return false;
+        }
+        at++;
+        line++;
+        if (kind == RETURN && (at < limit || read()) && buffer[at] == '\n') {
             at++;
         }
-        line++;
+        return true;
     }
 
-    private void cell(int column) throws IOException {
-        if (moreAfterCell() && buffer[at] == quote) {
-            quoted(column);
-            return;
+    /** Reads on, the row at hand kept; says whether there is a byte at its place. */
+    private boolean read() throws IOException {
+        int kept = limit - at;
+        if (kept == buffer.length) {
+            buffer = Arrays.copyOf(buffer, kept * 2);
+        } else {
+            System.arraycopy(buffer, at, buffer, 0, kept);
         }
-        int seen = 0;
-        do {
-            int i = at;
-            while (i < limit && kinds[buffer[i] & 0xFF] < DELIMITER) {
-                seen |= kinds[buffer[i] & 0xFF];
-                i++;
-            }
-            at = i;
-        } while (at == limit && more());
-        take(column, at, seen, false);
+        at = 0;
+        limit = kept;
+        int goal = kept < LONG_ROW ? kept + 1 : Math.min(kept * 2, buffer.length);
+        while (limit < goal && !ended) {
+            int read = in.read(buffer, limit, buffer.length - limit);
+            ended = read < 0;
+            limit += Math.max(read, 0);
+        }
+        return limit > 0;
     }
 
-    private void quoted(int column) throws IOException {
-        start = ++at;
-        boolean doubled = false;
-        int seen = 0;
-        while (true) {
-            if (!more()) {
-                throw new BadQuotes("a quote is not closed");
+    /** Finds the cells of the row at hand; says whether all of it has been read. */
+    private boolean find() {
+        byte[] bytes = buffer;
+        byte[] kindOf = kinds;
+        int end = limit;
+        count = 0;
+        lines = 0;
+        for (int i = at; ; i++) {
+            int start = i;
+            int seen = 0;
+            if (i < end && bytes[i] == quote) {
+                i = quoted(i);
+                if (i < 0) {
+                    return false;
+                }
+            } else {
+                int kind;
+                while (i < end && (kind = kindOf[bytes[i] & 0xFF]) < DELIMITER) {
+                    seen |= kind;
+                    i++;
+                }
+                cell(start, i, seen);
             }
-            byte b = buffer[at];
+            if (i == end) {
+                next = end;
+                return ended || incomplete(start);
+            }
+            int mark = kindOf[bytes[i] & 0xFF];
+            if (mark != DELIMITER) {
+                return lineEnd(i, mark);
+            }
+        }
+    }
+
+    private boolean incomplete(int start) {
+        if (limit - start >= MOST_BYTES) {
+            throw new BadQuotes("a cell has more than " + MOST_BYTES + " bytes");
+        }
+        return false;
+    }
+
+    private boolean lineEnd(int i, int mark) {
+        next = i + 1;
+        lines++;
+        if (mark == RETURN) {
+            if (next == limit) {
+                return ended;
+            }
+            next += buffer[next] == '\n' ? 1 : 0;
+        }
+        return true;
+    }
+
+    private void cell(int from, int to, int what) {
+        int place = 3 * count++;
+        if (place == cells.length) {
+            cells = Arrays.copyOf(cells, place * 2);
+        }
+        cells[place] = from;
+        cells[place + 1] = to;
+        cells[place + 2] = what;
+    }
+
+    /** Finds the end of a cell in quotes; {@return the place after it, or -1 if that has not been read}. */
+    private int quoted(int start) {
+        int what = QUOTED;
+        int i = start + 1;
+        while (true) {
+            if (i == limit) {
+                if (ended) {
+                    throw new BadQuotes("a quote is not closed");
+                }
+                incomplete(start);
+                return -1;
+            }
+            byte b = buffer[i++];
             if (b == quote) {
-                at++;
-                if (!more() || buffer[at] != quote) {
+                if (i == limit && !ended) {
+                    return -1;
+                }
+                if (i == limit || buffer[i] != quote) {
                     break;
                 }
-                doubled = true;
+                what |= DOUBLED | ASCII;
+                i++;
             } else {
-                seen |= b < 0 ? OTHER : PlainText.allows(b) ? PLAIN : ASCII;
-                if (b == '\n' || b == '\r' && byteAfter() != '\n') {
-                    line++;
+                what |= b < 0 ? OTHER : TextValue.isPlain(b) ? PLAIN : ASCII;
+                if (b == '\n' || b == '\r') {
+                    if (i == limit && !ended) {
+                        return -1;
+                    }
+                    lines += b == '\n' || i == limit || buffer[i] != '\n' ? 1 : 0;
                 }
             }
-            at++;
         }
-        if (at < limit && kinds[buffer[at] & 0xFF] < DELIMITER) {
+        if (i < limit && kinds[buffer[i] & 0xFF] < DELIMITER) {
             throw new BadQuotes("there is text after a closing quote");
         }
-        int end = doubled ? withoutDoubled(at - 1) : at - 1;
-        take(column, end, doubled ? seen | ASCII : seen, true);
+        cell(start + 1, i - 1, what);
+        return i;
     }
 
-    /** {@return the byte after the one at hand, or -1} */
-    private int byteAfter() throws IOException {
-        at++;
-        int after = more() ? buffer[at] : -1;
-        at--;
-        return after;
+    private void take(int column) throws CharacterCodingException {
+        int from = cells[3 * column];
+        int to = cells[3 * column + 1];
+        int what = cells[3 * column + 2];
+        boolean wanted = rows.wants(column);
+        if ((what & (OTHER | DOUBLED)) != 0) {
+            // Bytes that are no characters are a fault, also in a cell that nobody wants.
+            String text = (what & DOUBLED) == 0 ? decoded(buffer, from, to) : withoutDoubled(from, to);
+            if (wanted) {
+                rows.take(column, TextValue.of(text), (what & QUOTED) != 0);
+            }
+        } else if (wanted && from == to) {
+            rows.take(column, TextValue.EMPTY, (what & QUOTED) != 0);
+        } else if (wanted && !rows.takeTyped(column, buffer, from, to)) {
+            rows.take(column, cache(column).text(buffer, from, to, (what & ASCII) == 0), (what & QUOTED) != 0);
+        }
     }
 
-    /** Moves the bytes of a cell together, each pair of quotes to one; {@return where they end then} */
-    private int withoutDoubled(int end) {
-        int to = start;
-        for (int i = start; i < end; i++) {
-            buffer[to++] = buffer[i];
+    /** {@return the text of a cell, each pair of quotes in it as one} */
+    private String withoutDoubled(int from, int to) throws CharacterCodingException {
+        byte[] once = new byte[to - from];
+        int length = 0;
+        for (int i = from; i < to; i++) {
+            once[length++] = buffer[i];
             if (buffer[i] == quote) {
                 i++;
             }
         }
-        return to;
-    }
-
-    /** @param seen the kinds of bytes in the cell, together */
-    private void take(int column, int end, int seen, boolean quoted) throws CharacterCodingException {
-        if (seen < OTHER && start < end) {
-            if (rows.wants(column) && !rows.takeTyped(column, buffer, start, end)) {
-                rows.take(column, cache(column).text(buffer, start, end, seen == PLAIN), quoted);
-            }
-            return;
-        }
-        String text = decoded(end);
-        if (rows.wants(column)) {
-            rows.take(column, TextValue.of(text), quoted);
-        }
+        return decoded(once, 0, length);
     }
 
     private CellCache cache(int column) {
@@ -266,13 +315,12 @@ final class CsvScanner implements Iterator<Value> {
         return cache;
     }
 
-    /** Bytes that are no characters are a fault, also in a cell that nobody wants. */
-    private String decoded(int end) throws CharacterCodingException {
-        String text = new String(buffer, start, end - start, charset);
+    private String decoded(byte[] bytes, int from, int to) throws CharacterCodingException {
+        String text = new String(bytes, from, to - from, charset);
         return text.indexOf('\uFFFD') < 0
                 ? text
                 : charset.newDecoder()
-                        .decode(ByteBuffer.wrap(buffer, start, end - start))
+                        .decode(ByteBuffer.wrap(bytes, from, to - from))
                         .toString();
     }
 }

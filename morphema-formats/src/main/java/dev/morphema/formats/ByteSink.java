@@ -85,6 +85,42 @@ public final class ByteSink {
         return true;
     }
 
+    /** Writes the text of a value between two marks, escaped where that can be needed. */
+    public void write(int mark, Value value, Escape escape) {
+        int most = value.mostBytes() + 2;
+        if (most > SIZE - at) {
+            drain();
+        }
+        int end = most == 2 || most > SIZE ? -1 : value.printed(buffer, at + 1);
+        if (end < 0) {
+            write(mark);
+            write(value.toString(), escape);
+            write(mark);
+            return;
+        }
+        buffer[at] = (byte) mark;
+        buffer[end] = (byte) mark;
+        at = end + 1;
+    }
+
+    /** As {@link #writePlain(Value)}, but writes no text in which a byte is found. */
+    public boolean writePlainWithout(int b, Value value) {
+        if (value.mostBytes() > SIZE - at) {
+            drain();
+        }
+        int start = at;
+        if (!writePlain(value)) {
+            return false;
+        }
+        for (int i = start; i < at; i++) {
+            if (buffer[i] == b) {
+                at = start;
+                return false;
+            }
+        }
+        return true;
+    }
+
     /** Writes a text, escaped; half of a surrogate pair is written as the replacement character. */
     public void write(String text, Escape escape) {
         int length = text.length();

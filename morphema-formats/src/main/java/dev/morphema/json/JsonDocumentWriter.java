@@ -168,8 +168,20 @@ final class JsonDocumentWriter implements DocumentWriter {
     }
 
     @Override
+    public void field(FieldName name, Value value) {
+        begin();
+        out.write(names.of(name));
+        scalar(value);
+    }
+
+    @Override
     public void value(Value value) {
         begin();
+        scalar(value);
+        endValue();
+    }
+
+    private void scalar(Value value) {
         if (value instanceof NumberValue number) {
             out.write(number, ESCAPE);
         } else if (value instanceof BooleanValue truth) {
@@ -177,17 +189,13 @@ final class JsonDocumentWriter implements DocumentWriter {
         } else if (value.isNothing()) {
             out.write(NULL);
         } else {
-            out.write('"');
-            out.write(value, ESCAPE);
-            out.write('"');
+            out.write('"', value, ESCAPE);
         }
-        endValue();
     }
 
     @Override
     public void attribute(FieldName name, Value value) {
-        field(name);
-        value(value);
+        field(name, value);
     }
 
     @Override
@@ -198,8 +206,7 @@ final class JsonDocumentWriter implements DocumentWriter {
                             .withHelp("put both into one template: = \"{a} {b}\""));
         }
         texts[depth] = true;
-        field(TEXT);
-        value(value);
+        field(TEXT, value);
     }
 
     @Override

@@ -15,8 +15,8 @@ import dev.morphema.value.ListValue;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;
-import dev.morphema.value.PlainText;
 import dev.morphema.value.RecordValue;
+import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
@@ -161,7 +161,7 @@ final class JsonRecordReader implements RecordReader {
             case START_OBJECT -> object(wanted);
             case START_ARRAY -> array(wanted);
             case VALUE_STRING ->
-                PlainText.of(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
+                TextValue.of(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
             case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> number();
             case VALUE_TRUE -> BooleanValue.TRUE;
             case VALUE_FALSE -> BooleanValue.FALSE;
