@@ -273,7 +273,7 @@ public final class RecordValue extends Composite {
         /** Where layouts are not shared any more: the slots of all names, and the names that the layout lacks so far. */
         private @Nullable Map<FieldName, Integer> own;
 
-        private final List<FieldName> more = new ArrayList<>(0);
+        private List<FieldName> more = List.of();
 
         private Builder(Layout layout, @Nullable Origin origin) {
             this.layout = layout;
@@ -391,6 +391,7 @@ public final class RecordValue extends Composite {
                     own = layout.copyOfSlots();
                 }
                 own.put(name, slot);
+                more = more.isEmpty() ? new ArrayList<>() : more;
                 more.add(name);
             }
             if (slot == values.length) {

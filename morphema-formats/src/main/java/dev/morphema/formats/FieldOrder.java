@@ -2,8 +2,7 @@ package dev.morphema.formats;
 
 import dev.morphema.format.Projection;
 import dev.morphema.value.FieldName;
-import java.util.ArrayList;
-import java.util.List;
+import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -14,7 +13,12 @@ public final class FieldOrder {
     private static final int MOST = 64;
 
     private final Projection wanted;
-    private final List<Field> fields = new ArrayList<>();
+    private final boolean ofAttributes;
+    private @Nullable FieldOrder attributes;
+    /** The places below, by slot; made when they are first met. */
+    private final @Nullable FieldOrder[] below;
+
+    private Field[] fields = new Field[0];
     private int next;
 
     /**
@@ -32,9 +36,40 @@ public final class FieldOrder {
         }
     }
 
-    /** @param wanted what is wanted of the records; not everything */
+    /** @param wanted what is wanted of the records */
     public FieldOrder(Projection wanted) {
+        this(wanted, false);
+    }
+
+    private FieldOrder(Projection wanted, boolean ofAttributes) {
         this.wanted = wanted;
+        this.ofAttributes = ofAttributes;
+        this.below = new FieldOrder[wanted.layout().size()];
+    }
+
+    /** {@return what is wanted of the records} */
+    public Projection wanted() {
+        return wanted;
+    }
+
+    /** {@return the place of what stands in a slot; for records of which not everything is wanted} */
+    public FieldOrder below(int slot) {
+        FieldOrder order = below[slot];
+        if (order == null) {
+            order = new FieldOrder(wanted.child(slot));
+            below[slot] = order;
+        }
+        return order;
+    }
+
+    /** {@return the order of the attributes at this place} */
+    public FieldOrder attributes() {
+        FieldOrder order = attributes;
+        if (order == null) {
+            order = new FieldOrder(wanted, true);
+            attributes = order;
+        }
+        return order;
     }
 
     /** A record begins. */
@@ -44,28 +79,30 @@ public final class FieldOrder {
 
     /** {@return the next field} */
     public Field field(String local, @Nullable String namespace) {
-        if (next < fields.size()) {
-            Field expected = fields.get(next);
+        if (next < fields.length) {
+            Field expected = fields[next];
             if (expected.is(local, namespace)) {
                 next++;
                 return expected;
             }
         }
-        for (int i = 0; i < fields.size(); i++) {
-            if (fields.get(i).is(local, namespace)) {
+        for (int i = 0; i < fields.length; i++) {
+            if (fields[i].is(local, namespace)) {
                 next = i + 1;
-                return fields.get(i);
+                return fields[i];
             }
         }
         return added(local, namespace);
     }
 
     private Field added(String local, @Nullable String namespace) {
-        FieldName name = new FieldName(namespace == null || namespace.isEmpty() ? null : namespace, local, false);
+        FieldName name =
+                new FieldName(namespace == null || namespace.isEmpty() ? null : namespace, local, ofAttributes);
         Field field = new Field(local, namespace, name, wanted.slot(name));
-        if (fields.size() < MOST) {
-            fields.add(field);
-            next = fields.size();
+        if (fields.length < MOST) {
+            fields = Arrays.copyOf(fields, fields.length + 1);
+            fields[fields.length - 1] = field;
+            next = fields.length;
         }
         return field;
     }

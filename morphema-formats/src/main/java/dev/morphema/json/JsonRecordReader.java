@@ -48,7 +48,7 @@ final class JsonRecordReader implements RecordReader {
     private final Input source;
     private final Charset encoding;
     private final String input;
-    private final Projection projection;
+    private final FieldOrder records;
     private final boolean lines;
     private final InputStream bytes;
     private final JsonParser parser;
@@ -56,7 +56,9 @@ final class JsonRecordReader implements RecordReader {
     private final @Nullable JsonPathWalk walk;
 
     private final Map<String, FieldName> names = new HashMap<>();
+    /** The places below those of which everything is wanted. */
     private final Map<Projection, FieldOrder> orders = new IdentityHashMap<>();
+
     private boolean begun;
     private boolean sequence;
     private boolean done;
@@ -71,7 +73,7 @@ final class JsonRecordReader implements RecordReader {
         for (FieldName step : path) {
             at = at.child(step);
         }
-        this.projection = at;
+        this.records = new FieldOrder(at);
         this.lines = lines;
         Decoding.Start start = Decoding.start(input.open(), encoding);
         this.bytes = start.bytes();
@@ -98,14 +100,14 @@ final class JsonRecordReader implements RecordReader {
             if (walk != null) {
                 if (walk.next()) {
                     number++;
-                    return value(projection);
+                    return value(records);
                 }
                 end();
                 return null;
             }
             if (!sequence) {
                 number = 0;
-                Value value = value(projection);
+                Value value = value(records);
                 end();
                 return value;
             }
@@ -118,7 +120,7 @@ final class JsonRecordReader implements RecordReader {
                 return null;
             }
             number++;
-            return value(projection);
+            return value(records);
         });
     }
 
@@ -155,11 +157,11 @@ final class JsonRecordReader implements RecordReader {
         }
     }
 
-    private Value value(Projection wanted) {
+    private Value value(FieldOrder place) {
         JsonToken token = parser.currentToken();
         return switch (token) {
-            case START_OBJECT -> object(wanted);
-            case START_ARRAY -> array(wanted);
+            case START_OBJECT -> object(place);
+            case START_ARRAY -> array(place);
             case VALUE_STRING ->
                 TextValue.of(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
             case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> number();
@@ -184,17 +186,17 @@ final class JsonRecordReader implements RecordReader {
         }
     }
 
-    private Value array(Projection wanted) {
+    private Value array(FieldOrder place) {
         List<Value> items = new ArrayList<>();
         while (parser.nextToken() != JsonToken.END_ARRAY) {
-            items.add(value(wanted));
+            items.add(value(place));
         }
         return ListValue.owned(items);
     }
 
-    private Value object(Projection wanted) {
+    private Value object(FieldOrder place) {
         Origin origin = new Origin(input, number, parser.currentTokenLocation().getLineNr());
-        return wanted.everything() ? everything(wanted, origin) : chosen(wanted, origin);
+        return place.wanted().everything() ? everything(place.wanted(), origin) : chosen(place, origin);
     }
 
     private Value everything(Projection wanted, Origin origin) {
@@ -205,27 +207,30 @@ final class JsonRecordReader implements RecordReader {
             if (record.has(name)) {
                 throw twice(name);
             }
-            record.add(name, value(wanted.child(name)));
+            record.add(name, value(place(wanted.child(name))));
         }
         return record.build();
     }
 
-    private Value chosen(Projection wanted, Origin origin) {
-        FieldOrder order = orders.computeIfAbsent(wanted, FieldOrder::new);
-        order.begin();
-        @Nullable Value[] values = new Value[wanted.layout().size()];
+    private FieldOrder place(Projection wanted) {
+        return wanted.everything() ? new FieldOrder(wanted) : orders.computeIfAbsent(wanted, FieldOrder::new);
+    }
+
+    private Value chosen(FieldOrder place, Origin origin) {
+        place.begin();
+        @Nullable Value[] values = new Value[place.wanted().layout().size()];
         for (String name = parser.nextName(); name != null; name = parser.nextName()) {
             parser.nextToken();
-            int slot = order.field(name, null).slot();
+            int slot = place.field(name, null).slot();
             if (slot < 0) {
                 parser.skipChildren();
             } else if (values[slot] != null) {
                 throw twice(FieldName.of(name));
             } else {
-                values[slot] = value(wanted.child(slot));
+                values[slot] = value(place.below(slot));
             }
         }
-        return RecordValue.of(wanted.layout(), values, origin);
+        return RecordValue.of(place.wanted().layout(), values, origin);
     }
 
     private ProblemException twice(FieldName name) {

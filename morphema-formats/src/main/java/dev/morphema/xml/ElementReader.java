@@ -1,6 +1,5 @@
 package dev.morphema.xml;
 
-import dev.morphema.format.Projection;
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
@@ -14,6 +13,7 @@ import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
 import javax.xml.stream.Location;
@@ -36,8 +36,10 @@ final class ElementReader {
     private final Map<String, FieldName> elementNames = new HashMap<>();
 
     private final Map<String, FieldName> attributeNames = new HashMap<>();
-    /** For each place of which not everything is wanted, the fields there. */
-    private final Map<Projection, FieldOrder> orders = new HashMap<>();
+    /** The text so far of the element at hand, after that of the elements around it. */
+    private char[] chars = new char[1 << 10];
+
+    private int end;
 
     ElementReader(String input, boolean trim, XMLStreamReader2 xml) {
         this.input = input;
@@ -67,21 +69,21 @@ final class ElementReader {
     }
 
     /** Reads the element at whose start the parser is as a field of a record, or skips it if it is not wanted. */
-    void child(RecordValue.Builder record, Projection wanted) throws XMLStreamException {
-        if (wanted.everything()) {
+    void child(RecordValue.Builder record, FieldOrder place) throws XMLStreamException {
+        if (place.wanted().everything()) {
             FieldName name = name();
-            record.add(name, element(name, wanted.child(name), 0));
+            record.add(name, element(name, new FieldOrder(place.wanted().child(name)), 0));
         } else {
-            child(record, wanted, orders.computeIfAbsent(wanted, FieldOrder::new));
+            wantedChild(record, place);
         }
     }
 
-    private void child(RecordValue.Builder record, Projection wanted, FieldOrder order) throws XMLStreamException {
-        FieldOrder.Field field = order.field(xml.getLocalName(), xml.getNamespaceURI());
+    private void wantedChild(RecordValue.Builder record, FieldOrder place) throws XMLStreamException {
+        FieldOrder.Field field = place.field(xml.getLocalName(), xml.getNamespaceURI());
         if (field.slot() < 0) {
             skip();
         } else {
-            record.add(field.slot(), element(field.name(), wanted.child(field.slot()), 0));
+            record.add(field.slot(), element(field.name(), place.below(field.slot()), 0));
         }
     }
 
@@ -90,57 +92,78 @@ final class ElementReader {
      *
      * @param number which record it is, counted from 1; 0 if it is none
      */
-    Value element(FieldName name, Projection wanted, long number) throws XMLStreamException {
-        Origin origin = new Origin(input, number, xml.getLocation().getLineNumber());
+    Value element(FieldName name, FieldOrder place, long number) throws XMLStreamException {
+        int line = xml.getLocation().getLineNumber();
         if (xml.getDepth() > XmlParsers.MOST_DEEP) {
             throw fault(Code.LIMIT, "Elements are nested more than " + XmlParsers.MOST_DEEP + " deep.");
         }
-        int attributes = xml.getAttributeCount();
-        boolean nil = attributes > 0 && isNil();
+        boolean everything = place.wanted().everything();
         RecordValue.Builder record = null;
-        if (attributes > 0) {
-            record = RecordValue.builder(wanted.layout(), origin).element(name);
-            attributes(record, wanted, attributes);
+        boolean nil = false;
+        if (xml.getAttributeCount() > 0) {
+            record = record(name, place, number, line);
+            nil = attributes(record, place);
         }
-        Texts texts = new Texts(trim);
+        int start = end;
         PartOrder order = null;
-        FieldOrder fields = null;
         for (int event = xml.next(); event != XMLStreamConstants.END_ELEMENT; event = xml.next()) {
             if (event == XMLStreamConstants.START_ELEMENT) {
                 if (record == null) {
-                    record = RecordValue.builder(wanted.layout(), origin).element(name);
+                    record = record(name, place, number, line);
                 }
-                if (!wanted.everything()) {
-                    if (fields == null) {
-                        fields = orders.computeIfAbsent(wanted, FieldOrder::new);
-                        fields.begin();
-                    }
-                    child(record, wanted, fields);
-                } else {
+                if (everything) {
                     order = order == null ? new PartOrder() : order;
                     FieldName child = name();
-                    Value value = element(child, wanted.child(child), 0);
+                    int textBefore = end - start;
+                    Value value = element(child, new FieldOrder(place.wanted().child(child)), 0);
                     record.add(child, value);
-                    order.child(child, value, texts.length());
+                    order.child(child, value, textBefore);
+                } else {
+                    wantedChild(record, place);
                 }
             } else if (event == XMLStreamConstants.CHARACTERS
                     || event == XMLStreamConstants.CDATA
                     || event == XMLStreamConstants.SPACE) {
-                texts.add(xml.getText());
+                if (everything || record == null || nil) {
+                    addText();
+                }
             } else if (event == XMLStreamConstants.ENTITY_REFERENCE) {
                 throw fault(Code.BAD_XML, "This is not well-formed XML here: an entity is used that is not declared.");
             }
         }
-        if (nil && order == null && texts.length() == 0) {
+        int length = end - start;
+        end = start;
+        if (nil && order == null && length == 0) {
             return Nothing.NULL;
         }
         if (record == null) {
-            return new ElementText(name, texts.whole());
+            return leaf(name, start, length);
         }
-        if (wanted.everything()) {
-            addText(record, texts, order);
+        if (everything) {
+            putText(record, new Texts(new String(chars, start, length), trim), order);
         }
         return record.build();
+    }
+
+    private RecordValue.Builder record(FieldName name, FieldOrder place, long number, int line) {
+        place.begin();
+        return RecordValue.builder(place.wanted().layout(), new Origin(input, number, line))
+                .element(name);
+    }
+
+    private void addText() {
+        int more = xml.getTextLength();
+        if (more > chars.length - end) {
+            chars = Arrays.copyOf(chars, Math.max(chars.length * 2, end + more));
+        }
+        System.arraycopy(xml.getTextCharacters(), xml.getTextStart(), chars, end, more);
+        end += more;
+    }
+
+    private Value leaf(FieldName name, int start, int length) {
+        return trim
+                ? new ElementText(name, WhiteSpace.trim(new String(chars, start, length)))
+                : ElementText.of(name, chars, start, length);
     }
 
     private ProblemException fault(Code code, String message) {
@@ -150,7 +173,7 @@ final class ElementReader {
     }
 
     /** White space between child elements is layout and no text. */
-    private static void addText(RecordValue.Builder record, Texts texts, @Nullable PartOrder order) {
+    private static void putText(RecordValue.Builder record, Texts texts, @Nullable PartOrder order) {
         String own = texts.whole();
         boolean text = order == null ? !own.isEmpty() : !WhiteSpace.isBlank(own);
         if (order != null && (text || order.isInterleaved())) {
@@ -161,22 +184,29 @@ final class ElementReader {
         }
     }
 
-    private void attributes(RecordValue.Builder record, Projection wanted, int count) {
-        for (int i = 0; i < count; i++) {
-            FieldName name = name(attributeNames, xml.getAttributeNamespace(i), xml.getAttributeLocalName(i), true);
-            if (wanted.everything()) {
-                record.add(name, TextValue.of(xml.getAttributeValue(i)));
+    /** Adds the attributes to a record; says whether one of them is {@code xsi:nil}, and true. */
+    private boolean attributes(RecordValue.Builder record, FieldOrder place) {
+        boolean everything = place.wanted().everything();
+        FieldOrder order = everything ? place : place.attributes();
+        boolean nil = false;
+        order.begin();
+        for (int i = 0; i < xml.getAttributeCount(); i++) {
+            String local = xml.getAttributeLocalName(i);
+            String namespace = xml.getAttributeNamespace(i);
+            if (everything) {
+                record.add(name(attributeNames, namespace, local, true), TextValue.of(xml.getAttributeValue(i)));
             } else {
-                int slot = wanted.slot(name);
+                int slot = order.field(local, namespace).slot();
                 if (slot >= 0) {
                     record.set(slot, TextValue.of(xml.getAttributeValue(i)));
                 }
             }
+            nil |= local.equals("nil") && XSI.equals(namespace) && isTrue(xml.getAttributeValue(i));
         }
+        return nil;
     }
 
-    private boolean isNil() {
-        String nil = xml.getAttributeValue(XSI, "nil");
-        return "true".equals(nil) || "1".equals(nil);
+    private static boolean isTrue(String text) {
+        return text.equals("true") || text.equals("1");
     }
 }

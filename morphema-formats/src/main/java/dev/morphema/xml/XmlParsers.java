@@ -98,7 +98,6 @@ final class XmlParsers {
 
     private static XMLInputFactory faster() {
         InputFactoryImpl factory = new InputFactoryImpl();
-        factory.setProperty(XMLInputFactory.IS_COALESCING, true);
         factory.setProperty(XMLInputFactory2.P_LAZY_PARSING, false);
         return factory;
     }

@@ -4,6 +4,7 @@ import dev.morphema.format.Input;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
+import dev.morphema.formats.FieldOrder;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
@@ -37,7 +38,7 @@ final class XmlRecordReader implements RecordReader {
     private final Options options;
     private final String input;
     private final List<FieldName> path;
-    private final Projection projection;
+    private final FieldOrder place;
     private final InputStream bytes;
     private final XMLStreamReader2 xml;
     private final ElementReader elements;
@@ -58,7 +59,7 @@ final class XmlRecordReader implements RecordReader {
         for (FieldName step : path) {
             at = at.child(step);
         }
-        this.projection = at;
+        this.place = new FieldOrder(at);
         this.bytes = input.open();
         try {
             this.xml = XmlParsers.open(bytes, options.text("encoding").orElse(null));
@@ -92,8 +93,8 @@ final class XmlRecordReader implements RecordReader {
             // what stands before the root element says nothing
         }
         RecordValue.Builder document = RecordValue.builder(
-                projection.layout(), new Origin(input, 0, xml.getLocation().getLineNumber()));
-        elements.child(document, projection);
+                place.wanted().layout(), new Origin(input, 0, xml.getLocation().getLineNumber()));
+        elements.child(document, place);
         while (xml.hasNext()) {
             xml.next();
         }
@@ -128,7 +129,7 @@ final class XmlRecordReader implements RecordReader {
                     open++;
                 } else {
                     records++;
-                    return elements.element(name, projection, records);
+                    return elements.element(name, place, records);
                 }
             }
         }
