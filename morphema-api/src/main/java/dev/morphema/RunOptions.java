@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Random;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** What a run can be told beside its inputs and outputs. Immutable. */
@@ -95,12 +96,17 @@ public final class RunOptions {
         return new Run.Settings(
                 params,
                 clock.instant(),
-                seed == null ? Unpredictable.RANDOM : new Random(seed),
+                seed == null ? () -> Unpredictable.RANDOM : seeded(seed),
                 memory == null ? Runtime.getRuntime().maxMemory() / PART_OF_HEAP : memory,
                 new TemporaryFile());
     }
 
-    /** Made when the first run asks; to make one for each message would take longer than the message. */
+    private static Supplier<Random> seeded(long seed) {
+        Random random = new Random(seed);
+        return () -> random;
+    }
+
+    /** Made when the first run asks for a number; to make one for each message would take longer than the message. */
     private static final class Unpredictable {
         private static final Random RANDOM = new SecureRandom();
     }

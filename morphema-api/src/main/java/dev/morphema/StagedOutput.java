@@ -12,7 +12,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
-import java.util.UUID;
+import java.util.concurrent.ThreadLocalRandom;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -79,9 +79,11 @@ abstract class StagedOutput {
         }
     }
 
-    /** {@return a name beside a place for what is not finished} */
+    /** {@return a name beside a place for what is not finished; no secret, only most unlikely to be there} */
     static Path temporary(Path place) {
-        return place.resolveSibling("." + place.getFileName() + "." + UUID.randomUUID() + ".morphema-part");
+        String number = Long.toHexString(ThreadLocalRandom.current().nextLong());
+        return place.resolveSibling(
+                "." + place.getFileName() + "." + ProcessHandle.current().pid() + "-" + number + ".morphema-part");
     }
 
     static StagedOutput stream(OutputStream stream) {

@@ -3,12 +3,14 @@ package dev.morphema.cli;
 import dev.morphema.Mapping;
 import dev.morphema.Result;
 import java.io.PrintWriter;
-import java.util.Locale;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.Map;
 
 /** Says in a few lines what a run has read and written. */
 final class Account {
-    private static final double NANOS = 1e9;
+    /** A second has ten to the power of so many nanoseconds. */
+    private static final int NANOS = 9;
 
     private final PrintWriter out;
 
@@ -30,10 +32,19 @@ final class Account {
                         result.written().getOrDefault(target, 0L),
                         mapping.hasManyDocuments(target) ? "document" : "record")
                 + (file.equals("-") ? "" : " in " + file)));
-        out.println(String.format(Locale.ROOT, "took    %.2f s", nanos / NANOS));
+        out.println("took    " + BigDecimal.valueOf(nanos, NANOS).setScale(2, RoundingMode.HALF_UP) + " s");
     }
 
     private static String counted(long count, String what) {
-        return count == 1 ? "1 " + what : String.format(Locale.ROOT, "%,d %ss", count, what);
+        return count == 1 ? "1 " + what : grouped(count) + " " + what + "s";
+    }
+
+    /** As {@code %,d} prints it; but formatters take a while to load. */
+    private static StringBuilder grouped(long count) {
+        StringBuilder digits = new StringBuilder(Long.toString(count));
+        for (int i = digits.length() - 3; i > 0; i -= 3) {
+            digits.insert(i, ',');
+        }
+        return digits;
     }
 }

@@ -4,26 +4,27 @@ import dev.morphema.Checked;
 import dev.morphema.Morphema;
 import java.nio.file.Path;
 import java.util.List;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.PositionalParamSpec;
 
 /** {@code morphema check}: looks for mistakes in a mapping without running it. */
-@Command(
-        name = "check",
-        description = "Look for mistakes in a mapping, without running it.",
-        mixinStandardHelpOptions = true)
 final class CheckCommand extends TerminalCommand {
-    @Parameters(paramLabel = "MAPPING", description = "The file with the mapping.")
-    private Path mapping = Path.of("");
+    private final PositionalParamSpec file = mappingFile();
 
     CheckCommand(Terminal terminal) {
         super(terminal);
     }
 
     @Override
+    CommandSpec spec() {
+        return spec("Look for mistakes in a mapping, without running it.").addPositional(file);
+    }
+
+    @Override
     public Integer call() {
+        Path mapping = file.getValue();
         Checked checked = Morphema.standard().check(mapping);
-        new ProblemPrinter(terminal().words(), !common().hideValues()).print(checked.problems());
+        new ProblemPrinter(terminal().words(), !hidesValues()).print(checked.problems());
         checked.mapping()
                 .ifPresent(sound -> terminal()
                         .text()

@@ -18,37 +18,41 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Stream;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.PositionalParamSpec;
 
 /** {@code morphema demo}: lays out the demo and runs it. */
-@Command(
-        name = "demo",
-        description = {
-            "Convert the demo manifest of a harbour: rows of CSV become a nested arrival notice in XML and a list in JSON.",
-            "The mapping and its files are laid out in a folder, to be looked into and changed; what stands there already stays."
-        },
-        mixinStandardHelpOptions = true)
 final class DemoCommand extends TerminalCommand {
     private static final List<String> FILES =
             List.of("arrival.morphema", "samples/manifest.csv", "tables/commodities.csv", "tables/berths.csv");
     private static final int LINES_SHOWN = 16;
 
-    @Parameters(
-            paramLabel = "FOLDER",
-            arity = "0..1",
-            defaultValue = "morphema-demo",
-            description = "Where the demo is laid out; ${DEFAULT-VALUE} if none is given.")
-    private Path folder = Path.of("morphema-demo");
+    private final PositionalParamSpec place = PositionalParamSpec.builder()
+            .index("0")
+            .type(Path.class)
+            .arity("0..1")
+            .paramLabel("FOLDER")
+            .defaultValue("morphema-demo")
+            .description("Where the demo is laid out; ${DEFAULT-VALUE} if none is given.")
+            .build();
 
     DemoCommand(Terminal terminal) {
         super(terminal);
     }
 
     @Override
+    CommandSpec spec() {
+        return spec(
+                        "Convert the demo manifest of a harbour: rows of CSV become a nested arrival notice in XML and a list in JSON.",
+                        "The mapping and its files are laid out in a folder, to be looked into and changed; what stands there already stays.")
+                .addPositional(place);
+    }
+
+    @Override
     public Integer call() {
         long start = System.nanoTime();
-        layOut();
+        Path folder = place.getValue();
+        layOut(folder);
         Path mappingFile = folder.resolve("arrival.morphema");
         Mapping mapping = Morphema.standard().load(mappingFile);
         Map<String, String> outputs = new LinkedHashMap<>();
@@ -74,15 +78,15 @@ final class DemoCommand extends TerminalCommand {
         return ExitCode.GOOD;
     }
 
-    private void layOut() {
+    private static void layOut(Path folder) {
         try {
             Files.createDirectories(folder.resolve("out"));
             for (String file : FILES) {
-                Path place = folder.resolve(file);
-                if (!Files.exists(place)) {
-                    Files.createDirectories(Objects.requireNonNull(place.getParent()));
+                Path target = folder.resolve(file);
+                if (!Files.exists(target)) {
+                    Files.createDirectories(Objects.requireNonNull(target.getParent()));
                     try (InputStream in = DemoCommand.class.getResourceAsStream("/demo/" + file)) {
-                        Files.copy(Objects.requireNonNull(in), place);
+                        Files.copy(Objects.requireNonNull(in), target);
                     }
                 }
             }

@@ -10,40 +10,26 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
-import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
 import picocli.CommandLine;
-import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
 
 /** The command {@code morphema}. */
-@Command(
-        name = "morphema",
-        description = "Turns messages of one system into messages of another, by a mapping.",
-        versionProvider = Version.class,
-        mixinStandardHelpOptions = true,
-        synopsisSubcommandLabel = "COMMAND",
-        footerHeading = "%nExit codes%n",
-        footer = {
-            "  0    all is well",
-            "  1    the data is not as the mapping needs it",
-            "  2    the mapping is wrong",
-            "  3    the command was used wrongly",
-            "  4    a file cannot be read or written",
-            "  130  interrupted"
-        })
 public final class Main {
     private static final String BROKEN_PIPE = "Broken pipe";
 
-    private static final Map<String, Class<?>> COMMANDS = new LinkedHashMap<>();
+    private static final Map<String, Function<Terminal, TerminalCommand>> COMMANDS = new LinkedHashMap<>();
 
     static {
-        COMMANDS.put("demo", DemoCommand.class);
-        COMMANDS.put("run", RunCommand.class);
-        COMMANDS.put("check", CheckCommand.class);
-        COMMANDS.put("plan", PlanCommand.class);
-        COMMANDS.put("test", TestCommand.class);
+        COMMANDS.put("demo", DemoCommand::new);
+        COMMANDS.put("run", RunCommand::new);
+        COMMANDS.put("check", CheckCommand::new);
+        COMMANDS.put("plan", PlanCommand::new);
+        COMMANDS.put("test", TestCommand::new);
     }
 
     private Main() {}
@@ -68,8 +54,10 @@ public final class Main {
         PrintWriter words = new PrintWriter(new OutputStreamWriter(err, StandardCharsets.UTF_8), true);
         PrintWriter text = new PrintWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8), true);
         Terminal terminal = new Terminal(in, out, text, words);
-        CommandLine line = new CommandLine(new Main(), new Terminal.Factory(terminal));
-        commands(args).forEach(line::addSubcommand);
+        CommandLine line = new CommandLine(spec());
+        commands(args)
+                .forEach(name -> line.addSubcommand(
+                        name, COMMANDS.get(name).apply(terminal).spec()));
         line.setOut(text)
                 .setErr(words)
                 .setCaseInsensitiveEnumValuesAllowed(true)
@@ -86,10 +74,25 @@ public final class Main {
         return code;
     }
 
-    /** To look at the options of all commands takes as long as a small run, so only those of the one that is named are. */
-    private static Collection<Class<?>> commands(String[] args) {
-        Class<?> named = args.length == 0 ? null : COMMANDS.get(args[0]);
-        return named == null ? COMMANDS.values() : List.of(named);
+    private static CommandSpec spec() {
+        CommandSpec spec = TerminalCommand.withHelp(CommandSpec.create().name("morphema"));
+        spec.usageMessage()
+                .description("Turns messages of one system into messages of another, by a mapping.")
+                .synopsisSubcommandLabel("COMMAND")
+                .footerHeading("%nExit codes%n")
+                .footer(
+                        "  0    all is well",
+                        "  1    the data is not as the mapping needs it",
+                        "  2    the mapping is wrong",
+                        "  3    the command was used wrongly",
+                        "  4    a file cannot be read or written",
+                        "  130  interrupted");
+        return spec;
+    }
+
+    /** {@return the commands that can be meant}; to make the options of all takes longer than to make those of one. */
+    private static Set<String> commands(String[] args) {
+        return args.length > 0 && COMMANDS.containsKey(args[0]) ? Set.of(args[0]) : COMMANDS.keySet();
     }
 
     /** Runs the command; when memory is not enough, no stack trace helps. */
@@ -110,21 +113,21 @@ public final class Main {
     }
 
     private static int failed(Exception e, CommandLine command, PrintWriter words) {
-        Common common = command.getCommand() instanceof TerminalCommand own ? own.common() : new Common();
+        TerminalCommand own = command.getCommand();
         if (e.getCause() instanceof IOException cause && BROKEN_PIPE.equals(cause.getMessage())) {
             // Whoever read the result, such as head, has seen enough.
             return ExitCode.GOOD;
         }
         if (e instanceof ProblemException failure) {
             List<Problem> problems = failure.problems();
-            new ProblemPrinter(words, !common.hideValues()).print(problems);
-            if (common.debug()) {
+            new ProblemPrinter(words, !own.hidesValues()).print(problems);
+            if (own.debugs()) {
                 e.printStackTrace(words);
             }
             return ExitCode.of(problems);
         }
         words.println("morphema: something went wrong inside: " + e);
-        if (common.debug()) {
+        if (own.debugs()) {
             e.printStackTrace(words);
         } else {
             words.println("This is a fault of Morphema, not of your files; --debug shows where it arose.");

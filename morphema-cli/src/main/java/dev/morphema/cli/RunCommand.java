@@ -21,72 +21,70 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.OptionSpec;
+import picocli.CommandLine.Model.PositionalParamSpec;
 
 /** {@code morphema run}: runs a mapping on inputs and outputs. */
-@Command(
-        name = "run",
-        description = "Run a mapping.",
-        mixinStandardHelpOptions = true,
-        footerHeading = "%nExamples%n",
-        footer = {
-            "  morphema run arrival.morphema --in manifest.csv",
-            "  morphema run arrival.morphema --in manifest=manifest.csv --out notice=notice.xml --out berths=berths.json",
-            "  morphema run dues.morphema --in - --out dues.csv --param valid=2026-03-01",
-            "  morphema run permits.morphema --in calls='inbox/*.json' --out permits/"
-        })
 final class RunCommand extends TerminalCommand {
     private static final String STANDARD = "-";
 
-    @Parameters(paramLabel = "MAPPING", description = "The file with the mapping.")
-    private Path file = Path.of("");
-
-    @Option(
-            names = "--in",
-            paramLabel = "[SOURCE=]FILE",
-            description =
-                    "The input of a source; - is standard input. With one source its name may be left out. A source of many files takes several, or a pattern in quotes.")
-    private List<String> in = new ArrayList<>();
-
-    @Option(
-            names = "--out",
-            paramLabel = "[TARGET=]FILE",
-            description =
-                    "The output of a target; - is standard output. With one target its name may be left out. A target of many documents takes a folder. Without --out the result is shown and no file is written.")
-    private List<String> out = new ArrayList<>();
-
-    @Option(names = "--param", paramLabel = "NAME=VALUE", description = "The value of a parameter.")
-    private List<String> params = new ArrayList<>();
-
-    @Option(
-            names = "--memory",
-            paramLabel = "SIZE",
-            converter = MemorySize.class,
-            description =
+    private final PositionalParamSpec file = mappingFile();
+    private final OptionSpec in = repeated(
+            "--in",
+            "[SOURCE=]FILE",
+            "The input of a source; - is standard input. With one source its name may be left out. A source of many files takes several, or a pattern in quotes.");
+    private final OptionSpec out = repeated(
+            "--out",
+            "[TARGET=]FILE",
+            "The output of a target; - is standard output. With one target its name may be left out. A target of many documents takes a folder. Without --out the result is shown and no file is written.");
+    private final OptionSpec params = repeated("--param", "NAME=VALUE", "The value of a parameter.");
+    private final OptionSpec memory = OptionSpec.builder("--memory")
+            .type(Long.class)
+            .arity("1")
+            .paramLabel("SIZE")
+            .converters(new MemorySize())
+            .description(
                     "How much memory grouping and sorting may take before they use a temporary file, such as 500k, 64m or 2g; a quarter of Java's memory if not given.")
-    private @Nullable Long memory;
-
-    @Option(
-            names = "--threads",
-            paramLabel = "COUNT",
-            description =
+            .build();
+    private final OptionSpec threads = OptionSpec.builder("--threads")
+            .type(Integer.class)
+            .arity("1")
+            .paramLabel("COUNT")
+            .description(
                     "How many threads may be used; as many as there are processors if not given. Large inputs are read in threads of their own.")
-    private @Nullable Integer threads;
-
-    @Option(names = "--quiet", description = "Say nothing of what was read and written.")
-    private boolean quiet;
+            .build();
+    private final OptionSpec quiet = flag("--quiet", "Say nothing of what was read and written.");
 
     RunCommand(Terminal terminal) {
         super(terminal);
     }
 
     @Override
+    CommandSpec spec() {
+        CommandSpec spec = spec("Run a mapping.")
+                .addPositional(file)
+                .addOption(in)
+                .addOption(out)
+                .addOption(params)
+                .addOption(memory)
+                .addOption(threads)
+                .addOption(quiet);
+        spec.usageMessage()
+                .footerHeading("%nExamples%n")
+                .footer(
+                        "  morphema run arrival.morphema --in manifest.csv",
+                        "  morphema run arrival.morphema --in manifest=manifest.csv --out notice=notice.xml --out berths=berths.json",
+                        "  morphema run dues.morphema --in - --out dues.csv --param valid=2026-03-01",
+                        "  morphema run permits.morphema --in calls='inbox/*.json' --out permits/");
+        return spec;
+    }
+
+    @Override
     public Integer call() {
         long start = System.nanoTime();
-        ProblemPrinter printer = new ProblemPrinter(terminal().words(), !common().hideValues());
-        Checked checked = Morphema.standard().check(file);
+        ProblemPrinter printer = new ProblemPrinter(terminal().words(), !hidesValues());
+        Checked checked = Morphema.standard().check(file.<Path>getValue());
         printer.print(checked.problems());
         Mapping mapping = checked.mapping().orElse(null);
         if (mapping == null) {
@@ -95,7 +93,7 @@ final class RunCommand extends TerminalCommand {
         Map<String, String> outputs = outputs(mapping);
         Result result = mapping.run(inputs(mapping), staged(mapping, outputs), options());
         printer.print(result.warnings());
-        if (!quiet) {
+        if (!isOn(quiet)) {
             new Account(terminal().words()).print(mapping, result, outputs, System.nanoTime() - start);
         }
         return ExitCode.GOOD;
@@ -105,7 +103,7 @@ final class RunCommand extends TerminalCommand {
         Inputs inputs = Inputs.NONE;
         boolean standardTaken = false;
         for (Map.Entry<String, List<String>> input :
-                named(in, mapping.sources(), "source", "--in").entrySet()) {
+                named(words(in), mapping.sources(), "source", "--in").entrySet()) {
             String source = input.getKey();
             List<String> words = input.getValue();
             if (words.contains(STANDARD)) {
@@ -135,9 +133,10 @@ final class RunCommand extends TerminalCommand {
     }
 
     private Map<String, String> outputs(Mapping mapping) {
-        if (!out.isEmpty()) {
+        List<String> given = words(out);
+        if (!given.isEmpty()) {
             Map<String, String> outputs = new LinkedHashMap<>();
-            named(out, mapping.targets(), "target", "--out").forEach((target, words) -> {
+            named(given, mapping.targets(), "target", "--out").forEach((target, words) -> {
                 if (words.size() > 1) {
                     throw usage("The target " + target + " is given twice.", null);
                 }
@@ -180,14 +179,16 @@ final class RunCommand extends TerminalCommand {
     }
 
     private RunOptions options() {
-        RunOptions options = memory == null ? RunOptions.DEFAULT : RunOptions.DEFAULT.memory(memory);
-        if (threads != null) {
-            if (threads < 1) {
+        @Nullable Long bytes = memory.getValue();
+        @Nullable Integer count = threads.getValue();
+        RunOptions options = bytes == null ? RunOptions.DEFAULT : RunOptions.DEFAULT.memory(bytes);
+        if (count != null) {
+            if (count < 1) {
                 throw usage("--threads takes a number from 1 on.", null);
             }
-            options = options.threads(threads);
+            options = options.threads(count);
         }
-        for (String param : params) {
+        for (String param : words(params)) {
             int at = param.indexOf('=');
             if (at <= 0) {
                 throw usage("--param takes a name and a value.", "--param name=value");

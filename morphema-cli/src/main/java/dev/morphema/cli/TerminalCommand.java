@@ -1,24 +1,99 @@
 package dev.morphema.cli;
 
+import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
-import picocli.CommandLine.Mixin;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.OptionSpec;
+import picocli.CommandLine.Model.PositionalParamSpec;
 
-/** A command with the options that all commands take; gives its exit code. */
+/**
+ * A command with the options that all commands take; gives its exit code. Options are declared as objects, not by
+ * annotations: to look for these takes longer than a small run.
+ */
 abstract class TerminalCommand implements Callable<Integer> {
     private final Terminal terminal;
-
-    @Mixin
-    private Common common = new Common();
+    private final OptionSpec hideValues = flag("--hide-values", "Leave data out of messages about problems.");
+    private final OptionSpec debug = flag("--debug", "Show where in the program a failure arose.");
 
     TerminalCommand(Terminal terminal) {
         this.terminal = terminal;
+    }
+
+    /** {@return the command as the command line knows it} */
+    abstract CommandSpec spec();
+
+    /** {@return a command without options of its own, so far} */
+    final CommandSpec spec(String... description) {
+        CommandSpec spec = CommandSpec.wrapWithoutInspection(this);
+        spec.usageMessage().description(description);
+        return withHelp(spec).addOption(hideValues).addOption(debug);
+    }
+
+    /** Adds the options that tell of the command. */
+    static CommandSpec withHelp(CommandSpec spec) {
+        return spec.versionProvider(new Version())
+                .addOption(OptionSpec.builder("-h", "--help")
+                        .usageHelp(true)
+                        .description("Show this help message and exit.")
+                        .build())
+                .addOption(OptionSpec.builder("-V", "--version")
+                        .versionHelp(true)
+                        .description("Print version information and exit.")
+                        .build());
+    }
+
+    /** {@return an option that is there or not} */
+    static OptionSpec flag(String name, String description) {
+        return OptionSpec.builder(name)
+                .type(boolean.class)
+                .arity("0")
+                .description(description)
+                .build();
+    }
+
+    static boolean isOn(OptionSpec flag) {
+        return Boolean.TRUE.equals(flag.getValue());
+    }
+
+    /** {@return an option that may be given any number of times} */
+    static OptionSpec repeated(String name, String label, String description) {
+        return OptionSpec.builder(name)
+                .type(List.class)
+                .auxiliaryTypes(String.class)
+                .arity("1")
+                .paramLabel(label)
+                .description(description)
+                .build();
+    }
+
+    static List<String> words(OptionSpec repeated) {
+        @Nullable List<String> words = repeated.getValue();
+        return words == null ? List.of() : words;
+    }
+
+    /** {@return the parameter that names the mapping} */
+    static PositionalParamSpec mappingFile() {
+        return PositionalParamSpec.builder()
+                .index("0")
+                .type(Path.class)
+                .arity("1")
+                .required(true)
+                .paramLabel("MAPPING")
+                .description("The file with the mapping.")
+                .build();
     }
 
     final Terminal terminal() {
         return terminal;
     }
 
-    final Common common() {
-        return common;
+    final boolean hidesValues() {
+        return isOn(hideValues);
+    }
+
+    final boolean debugs() {
+        return isOn(debug);
     }
 }

@@ -12,34 +12,41 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Parameters;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.PositionalParamSpec;
 
 /** {@code morphema test}: runs sample cases and shows where an output is not as expected. */
-@Command(
-        name = "test",
-        description = {
-            "Run sample cases.",
-            "Beside arrival.morphema, the folder arrival.cases/ has a folder for each case: in/ with files named after the sources, out/ with what is expected of the targets."
-        },
-        mixinStandardHelpOptions = true)
 final class TestCommand extends TerminalCommand {
     private static final int MOST_SHOWN = 10;
 
-    @Parameters(
-            paramLabel = "PATH",
-            description =
+    private final PositionalParamSpec paths = PositionalParamSpec.builder()
+            .index("0..*")
+            .type(List.class)
+            .auxiliaryTypes(Path.class)
+            .arity("0..*")
+            .paramLabel("PATH")
+            .description(
                     "Mappings, folders of cases, cases, or folders above them; the current folder if none is named.")
-    private List<Path> paths = new ArrayList<>();
+            .build();
 
     TestCommand(Terminal terminal) {
         super(terminal);
     }
 
     @Override
+    CommandSpec spec() {
+        return spec(
+                        "Run sample cases.",
+                        "Beside arrival.morphema, the folder arrival.cases/ has a folder for each case: in/ with files named after the sources, out/ with what is expected of the targets.")
+                .addPositional(paths);
+    }
+
+    @Override
     public Integer call() {
         List<SampleCase> cases = new ArrayList<>();
-        for (Path path : paths.isEmpty() ? List.of(Path.of(".")) : paths) {
+        @Nullable List<Path> named = paths.getValue();
+        for (Path path : named == null || named.isEmpty() ? List.of(Path.of(".")) : named) {
             cases.addAll(SampleCase.find(path));
         }
         if (cases.isEmpty()) {
@@ -81,12 +88,12 @@ final class TestCommand extends TerminalCommand {
                 out.println("    … and " + (differences.size() - MOST_SHOWN) + " more");
             }
         });
-        new ProblemPrinter(out, !common().hideValues()).print(result.problems());
+        new ProblemPrinter(out, !hidesValues()).print(result.problems());
     }
 
     private void print(Difference difference) {
         terminal().text().println("    " + difference.path());
-        if (!common().hideValues()) {
+        if (!hidesValues()) {
             terminal().text().println("      expected " + difference.expected());
             terminal().text().println("      actual   " + difference.actual());
         }

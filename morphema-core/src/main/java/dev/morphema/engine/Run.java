@@ -23,6 +23,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** One run of a program: reads the sources, writes the targets. Of use once, by one thread. */
@@ -93,11 +94,12 @@ public final class Run {
      *
      * @param params the values of parameters by name; a text is converted to the parameter's type
      * @param now what the mapping takes for the present
-     * @param random where codes that look random come from
+     * @param random gives what codes that look random come from, in one run always the same
      * @param budget how many bytes groups and sorts may hold in memory, about
      * @param scratch takes what is more than that; the run closes it
      */
-    public record Settings(Map<String, Value> params, Instant now, Random random, long budget, Scratch scratch) {
+    public record Settings(
+            Map<String, Value> params, Instant now, Supplier<Random> random, long budget, Scratch scratch) {
         public Settings {
             params = Map.copyOf(params);
         }

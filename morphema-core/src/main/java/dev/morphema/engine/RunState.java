@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Random;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** What one run knows: its parameters, and what was calculated or read once for all. Not thread-safe. */
@@ -30,7 +31,7 @@ final class RunState implements Function.Surroundings {
     private final List<Problem> warnings = new ArrayList<>();
     private final long[] written;
     private final Instant now;
-    private final Random random;
+    private final Supplier<Random> random;
     private final Holdings holdings;
     private int target;
 
@@ -54,7 +55,7 @@ final class RunState implements Function.Surroundings {
 
     @Override
     public Random random() {
-        return random;
+        return random.get();
     }
 
     /** {@return what groups and sorts hold in memory} */

@@ -17,6 +17,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -163,9 +164,10 @@ final class StreamFinder {
                 candidates.stream().filter(c -> c.way().source() == source).toList();
         Set<Expr.Reference> pushed = Collections.newSetFromMap(new IdentityHashMap<>());
         here.forEach(candidate -> pushed.addAll(candidate.way().references()));
-        List<Expr.Reference> others = usesOf(new Binding.Source(source)).stream()
-                .filter(use -> !pushed.contains(use))
-                .toList();
+        List<Expr.Reference> others =
+                usesOf(binding -> binding instanceof Binding.Source other && other.index() == source).stream()
+                        .filter(use -> !pushed.contains(use))
+                        .toList();
         String reason = reason(here, pushed, others);
         if (reason == null) {
             here.forEach(candidate -> streaming.put(candidate.target(), candidate));
@@ -188,7 +190,7 @@ final class StreamFinder {
             for (Expr.Reference way : candidate.way().references()) {
                 Binding binding = resolution.binding(way);
                 for (Expr.Reference use :
-                        binding instanceof Binding.Global ? usesOf(binding) : List.<Expr.Reference>of()) {
+                        binding instanceof Binding.Global global ? usesOf(global) : List.<Expr.Reference>of()) {
                     if (!pushed.contains(use)) {
                         return "why: " + use.name() + " is used on line " + usedOn(use);
                     }
@@ -217,9 +219,13 @@ final class StreamFinder {
         return at.isTyped();
     }
 
-    private List<Expr.Reference> usesOf(Binding binding) {
+    private List<Expr.Reference> usesOf(Binding.Global global) {
+        return usesOf(binding -> binding instanceof Binding.Global other && other.index() == global.index());
+    }
+
+    private List<Expr.Reference> usesOf(Predicate<Binding> meant) {
         return resolution.references().entrySet().stream()
-                .filter(use -> use.getValue().equals(binding))
+                .filter(use -> meant.test(use.getValue()))
                 .map(Map.Entry::getKey)
                 .toList();
     }
