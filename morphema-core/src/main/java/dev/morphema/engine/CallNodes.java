@@ -2,12 +2,15 @@ package dev.morphema.engine;
 
 import dev.morphema.function.Function;
 import dev.morphema.function.Signature;
+import dev.morphema.function.Tally;
 import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.problem.RuleLocation;
 import dev.morphema.syntax.Span;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Many;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
 import java.util.List;
@@ -80,6 +83,9 @@ final class CallNodes {
     /** A function over many values. */
     static final class Aggregate extends Node {
         private final Function.Starter starter;
+        /** The same in cells, or null. */
+        private final @Nullable Tally tally;
+
         private final Node items;
         private final Node[] others;
         private final Want[] wants;
@@ -87,6 +93,7 @@ final class CallNodes {
         Aggregate(Span span, Function.Aggregate function, List<Node> arguments) {
             super(span);
             this.starter = function.starter();
+            this.tally = starter instanceof Tally inCells ? inCells : null;
             this.items = arguments.get(0);
             this.others = arguments.subList(1, arguments.size()).toArray(Node[]::new);
             this.wants = wants(function.signature(), 1, arguments.size());
@@ -117,6 +124,25 @@ final class CallNodes {
         /** Gives the items that there are now to an accumulator; says whether it wants more. */
         boolean feed(Frame frame, Function.Accumulator accumulator) {
             return items.each(frame, value -> value.isNothing() || accumulator.add(value));
+        }
+
+        @Nullable
+        Tally tally() {
+            return tally;
+        }
+
+        /**
+         * As {@link #feed}, into cells; says whether that could be done. If not, the cells are as before: there is more than
+         * one value, or the cells cannot hold what it comes to, or the value has a problem.
+         */
+        boolean feedCells(Frame frame, Tally into, long[] cells, int at) {
+            try {
+                Value value = items.eval(frame);
+                return value.isNothing()
+                        || !(value instanceof Many) && !(value instanceof ListValue) && into.add(cells, at, value);
+            } catch (ProblemException e) {
+                return false;
+            }
         }
 
         Value result(Function.@Nullable Accumulator accumulator) {

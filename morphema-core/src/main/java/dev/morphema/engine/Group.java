@@ -1,41 +1,46 @@
 package dev.morphema.engine;
 
-import dev.morphema.value.Many;
+import dev.morphema.value.Origin;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
-/** One group: its keys, and either its members or what is kept up to date of them. Not thread-safe. */
+/**
+ * One group: its keys, and its members or what is kept up to date of them; of a group that is tallied in cells there is
+ * neither, until the cells cannot hold it. Not thread-safe.
+ */
 final class Group {
     private final int number;
     private final Value[] keys;
-    private final @Nullable GroupState state;
-    private @Nullable List<Value> members;
-
-    // What the table of groups knows of it.
-    private final int hash;
-    private final long first;
-    private final long second;
+    private final @Nullable Origin origin;
+    /** What the group is looked up by, where the cells of a key do not hold it. */
     private final @Nullable Object other;
-    private @Nullable Group nextOfPlace;
-    private @Nullable Group following;
+
+    private @Nullable GroupState state;
+    private @Nullable List<Value> members;
 
     /**
      * @param number of the group, in order of first appearance
      * @param code what the group is looked up by
-     * @param state null if the members are kept
+     * @param origin where the first member stood
      */
-    Group(int number, KeyCode code, Value[] keys, @Nullable GroupState state) {
+    Group(int number, KeyCode code, Value[] keys, @Nullable Origin origin) {
         this.number = number;
         this.keys = keys;
-        this.state = state;
-        this.members = state == null ? new ArrayList<>() : null;
-        this.hash = code.hash();
-        this.first = code.first();
-        this.second = code.second();
+        this.origin = origin;
         this.other = code.other();
+    }
+
+    /** Its members are kept. */
+    void keepMembers() {
+        members = new ArrayList<>();
+    }
+
+    /** This is kept up to date. */
+    void keepUp(GroupState kept) {
+        state = kept;
     }
 
     int number() {
@@ -46,7 +51,17 @@ final class Group {
         return keys[index];
     }
 
-    /** {@return what is kept up to date, or null if the members are kept} */
+    @Nullable
+    Origin origin() {
+        return origin;
+    }
+
+    @Nullable
+    Object other() {
+        return other;
+    }
+
+    /** {@return what is kept up to date, or null if the members are kept, or the group is tallied in cells} */
     @Nullable
     GroupState state() {
         return state;
@@ -56,47 +71,18 @@ final class Group {
         Objects.requireNonNull(members).add(member);
     }
 
-    /** {@return what stands for the members where the mapping uses them: their state, or they themselves} */
-    Object held() {
-        return members == null ? Objects.requireNonNull(state) : Many.owned(members);
-    }
-
     /** {@return the members, which the group has no longer} */
     List<Value> takeMembers() {
-        List<Value> taken = Objects.requireNonNull(members);
+        List<Value> taken = members();
         members = new ArrayList<>(0);
         return taken;
     }
 
+    List<Value> members() {
+        return Objects.requireNonNull(members);
+    }
+
     void putMembers(List<Value> all) {
         members = all;
-    }
-
-    boolean hasKey(KeyCode code) {
-        return first == code.first() && second == code.second() && Objects.equals(other, code.other());
-    }
-
-    int hash() {
-        return hash;
-    }
-
-    /** {@return the next group whose hash belongs to the same place} */
-    @Nullable
-    Group nextOfPlace() {
-        return nextOfPlace;
-    }
-
-    void putBefore(@Nullable Group next) {
-        nextOfPlace = next;
-    }
-
-    /** {@return the group that appeared next} */
-    @Nullable
-    Group following() {
-        return following;
-    }
-
-    void follow(Group next) {
-        following = next;
     }
 }

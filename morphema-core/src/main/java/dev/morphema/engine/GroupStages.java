@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.function.Tally;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -21,26 +22,57 @@ final class GroupStages {
 
     /** Where the keys and members of a group go, and what is wanted of the members. */
     record Names(int[] keys, GroupUse use) {
+        /** {@return a group whose members are kept, or kept up} */
         Group begin(int number, KeyCode code, Value[] values, Frame frame, Value first) {
-            return new Group(number, code, values, use.keeps() ? null : new GroupState(use, frame, first));
+            Group group = new Group(number, code, values, LoopPlan.origin(first));
+            if (use.keeps()) {
+                group.keepMembers();
+            } else {
+                group.keepUp(new GroupState(use, frame, group.origin()));
+            }
+            return group;
         }
 
+        /** Adds a member to a group that is not tallied. */
         void add(Group group, Frame frame, Value member) {
             GroupState state = group.state();
             if (state == null) {
                 group.add(member);
             } else {
-                // A list that is a member is one thing, not its items.
-                frame.set(use.slot(), member instanceof ListValue ? Many.of(List.of(member)) : member);
+                name(frame, member);
                 state.add(frame, member);
             }
         }
 
-        private boolean pass(Group group, Frame frame, Flow next) {
+        /** Tallies a member in cells; {@return the first function for which that could not be done, or -1}. */
+        int tally(Frame frame, Value member, long[] cells, int at) {
+            name(frame, member);
+            CallNodes.Aggregate[] functions = use.running();
+            for (int i = 0; i < functions.length; i++) {
+                Tally tally = Objects.requireNonNull(functions[i].tally());
+                if (!functions[i].feedCells(frame, tally, cells, at + use.place(i))) {
+                    return i;
+                }
+            }
+            return -1;
+        }
+
+        /** Puts a member under the name of all; a list that is a member is one thing, not its items. */
+        private void name(Frame frame, Value member) {
+            frame.set(use.slot(), member instanceof ListValue ? Many.of(List.of(member)) : member);
+        }
+
+        /** Passes on a group that is not tallied. */
+        boolean pass(Group group, Frame frame, Flow next) {
+            GroupState state = group.state();
+            return pass(group, state == null ? Many.owned(group.members()) : state, frame, next);
+        }
+
+        /** @param held what stands for the members where the mapping uses them: their state, or they themselves */
+        boolean pass(Group group, Object held, Frame frame, Flow next) {
             for (int i = 0; i < keys.length; i++) {
                 frame.set(keys[i], group.key(i));
             }
-            Object held = group.held();
             frame.set(use.slot(), held);
             try {
                 return next.turn();
@@ -80,7 +112,7 @@ final class GroupStages {
 
                 @Override
                 public void end() {
-                    groups.each(group -> names.pass(group, frame, next));
+                    groups.each(next);
                     next.end();
                 }
             };

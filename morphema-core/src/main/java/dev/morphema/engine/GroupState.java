@@ -1,9 +1,11 @@
 package dev.morphema.engine;
 
 import dev.morphema.function.Function;
+import dev.morphema.function.Tally;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Origin;
 import dev.morphema.value.Value;
+import java.util.Arrays;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -13,11 +15,17 @@ import org.jspecify.annotations.Nullable;
  */
 final class GroupState {
     private static final Nested[] NONE = {};
+    private static final Function.Accumulator[] NOTHING = {};
 
+    private final GroupUse use;
     private final CallNodes.Aggregate[] functions;
-    /** For each function what it has come to; null if it has no value, or an argument of it has none. */
+    /** What is tallied of the functions that can do with cells, until they cannot. */
+    private final long[] cells;
+    /** What the other functions have come to; null for one that has no value, since an argument of it has none. */
     private final Function.@Nullable Accumulator[] accumulators;
-    /** For each function whether it wants no more members. */
+    /** For each function whether its accumulator is asked, bit by bit; and whether it wants no more members. */
+    private long inObjects;
+
     private long done;
 
     private @Nullable ProblemException @Nullable [] failures;
@@ -26,17 +34,32 @@ final class GroupState {
     /** Where the first member stood, for problems with the group. */
     private final @Nullable Origin origin;
 
-    GroupState(GroupUse use, Frame frame, Value first) {
-        this.origin = LoopPlan.origin(first);
-        this.functions = use.running();
-        this.accumulators = new Function.Accumulator[functions.length];
+    /** Begins without members. */
+    GroupState(GroupUse use, Frame frame, @Nullable Origin origin) {
+        this(use, origin, new long[use.cells()]);
         for (int i = 0; i < functions.length; i++) {
-            accumulators[i] = functions[i].start(frame);
+            if (functions[i].tally() == null) {
+                inObjects |= 1L << i;
+                accumulators[i] = functions[i].start(frame);
+            }
         }
-        this.nested = use.nested().isEmpty() ? NONE : new Nested[use.nested().size()];
         for (int i = 0; i < nested.length; i++) {
             nested[i] = new Nested(use.nested().get(i), frame);
         }
+    }
+
+    /** Goes on from what was tallied in cells, by functions that all can do with them. */
+    GroupState(GroupUse use, @Nullable Origin origin, long[] cells, int at) {
+        this(use, origin, Arrays.copyOfRange(cells, at, at + use.cells()));
+    }
+
+    private GroupState(GroupUse use, @Nullable Origin origin, long[] cells) {
+        this.use = use;
+        this.origin = origin;
+        this.functions = use.running();
+        this.cells = cells;
+        this.accumulators = functions.length == 0 ? NOTHING : new Function.Accumulator[functions.length];
+        this.nested = use.nested().isEmpty() ? NONE : new Nested[use.nested().size()];
     }
 
     @Nullable
@@ -46,7 +69,20 @@ final class GroupState {
 
     /** Takes the next member, which is in the frame under the name of the members. */
     void add(Frame frame, Value member) {
-        for (int i = 0; i < functions.length; i++) {
+        addFrom(0, frame, member);
+    }
+
+    /** As {@link #add}, for a member that the first functions have taken already. */
+    void addFrom(int function, Frame frame, Value member) {
+        for (int i = function; i < functions.length; i++) {
+            if ((inObjects & 1L << i) == 0) {
+                Tally tally = Objects.requireNonNull(functions[i].tally());
+                if (functions[i].feedCells(frame, tally, cells, use.place(i))) {
+                    continue;
+                }
+                inObjects |= 1L << i;
+                accumulators[i] = tally.resumed(cells, use.place(i));
+            }
             Function.Accumulator accumulator = accumulators[i];
             if (accumulator != null && (done & 1L << i) == 0) {
                 add(i, accumulator, frame, member);
@@ -82,7 +118,9 @@ final class GroupState {
         }
         Value result = results[index];
         if (result == null) {
-            result = functions[index].result(accumulators[index]);
+            Tally tally = (inObjects & 1L << index) == 0 ? functions[index].tally() : null;
+            result = functions[index].result(
+                    tally == null ? accumulators[index] : tally.resumed(cells, use.place(index)));
             results[index] = result;
         }
         return result;

@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.function.Tally;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -16,6 +17,11 @@ final class GroupUse {
 
     private final int slot;
     private CallNodes.Aggregate[] running = {};
+    /** For each function that can do with cells the first of them. */
+    private int[] places = {};
+
+    private int cells;
+    private boolean tallied = true;
     private final List<LoopPlan> nested = new ArrayList<>();
     private boolean kept;
 
@@ -43,6 +49,11 @@ final class GroupUse {
         kept |= running.length == MOST_RUNNING;
         running = Arrays.copyOf(running, running.length + 1);
         running[running.length - 1] = aggregate;
+        places = Arrays.copyOf(places, running.length);
+        places[running.length - 1] = cells;
+        Tally tally = aggregate.tally();
+        tallied &= tally != null;
+        cells += tally == null ? 0 : tally.size();
         return running.length - 1;
     }
 
@@ -53,6 +64,21 @@ final class GroupUse {
 
     void add(LoopPlan loop) {
         nested.add(loop);
+    }
+
+    /** {@return whether all that is needed of the members is tallied in cells} */
+    boolean isTallied() {
+        return tallied && !kept && nested.isEmpty();
+    }
+
+    /** {@return how many cells the functions need that can do with cells} */
+    int cells() {
+        return cells;
+    }
+
+    /** {@return the first cell of a function} */
+    int place(int function) {
+        return places[function];
     }
 
     /** {@return the functions over the members, not to be changed} */

@@ -6,9 +6,9 @@ import dev.morphema.value.Value;
 import dev.morphema.value.ValueSize;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Objects;
-import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -22,12 +22,19 @@ final class HeldGroups {
 
     private static final int FUNCTION = 90;
 
+    /** A cell, as long as the array of cells is copied to one of twice its length. */
+    private static final int CELL = 16;
+
     private final GroupStages.Names names;
     private final Frame frame;
     private final @Nullable Holdings holdings;
     private final int bytesOfGroup;
+    private final boolean tallied;
     private final KeyCode code = new KeyCode();
-    private GroupTable groups = new GroupTable();
+    private GroupTable groups;
+    /** The groups whose cells could not hold what is tallied any more. */
+    private BitSet outgrown = new BitSet(0);
+
     /** Members of the groups that were laid down; in each the groups have the order that they have here. */
     private final List<LaidDown> members = new ArrayList<>();
     /** Keys and members of groups that were not begun. */
@@ -41,7 +48,10 @@ final class HeldGroups {
         this.names = names;
         this.frame = frame;
         this.holdings = holdings;
-        this.bytesOfGroup = GROUP + FUNCTION * names.use().running().length;
+        this.tallied = names.use().isTallied();
+        this.groups = new GroupTable(tallied ? names.use().cells() : 0);
+        this.bytesOfGroup = GROUP
+                + (tallied ? CELL * names.use().cells() : FUNCTION * names.use().running().length);
     }
 
     /**
@@ -51,20 +61,47 @@ final class HeldGroups {
      */
     void add(Value[] keys, Value member) {
         code.set(keys);
-        Group group = groups.find(code);
-        if (group == null) {
+        int number = groups.find(code);
+        if (number < 0) {
             if (further != null) {
                 further.add(LaidDown.row(keys, new Value[] {member}));
                 return;
             }
-            group = names.begin(groups.size(), code, keys.clone(), frame, member);
-            groups.add(group);
+            number = groups.add(code, begin(keys.clone(), member));
             hold(bytesOfGroup + ValueSize.of(keys), true);
         }
-        names.add(group, frame, member);
+        if (tallied && !outgrown.get(number)) {
+            tally(number, member);
+        } else {
+            names.add(groups.get(number), frame, member);
+        }
         if (holdings != null && names.use().keeps()) {
             hold(ValueSize.of(member) + 4, false);
         }
+    }
+
+    private Group begin(Value[] keys, Value first) {
+        return tallied
+                ? new Group(groups.size(), code, keys, LoopPlan.origin(first))
+                : names.begin(groups.size(), code, keys, frame, first);
+    }
+
+    private void tally(int number, Value member) {
+        int from = names.tally(frame, member, groups.cells(), groups.cellsOf(number));
+        if (from >= 0) {
+            GroupState state = state(groups.get(number));
+            outgrown.set(number);
+            groups.get(number).keepUp(state);
+            state.addFrom(from, frame, member);
+        }
+    }
+
+    /** {@return what is kept up of a group that is tallied} */
+    private GroupState state(Group group) {
+        GroupState known = group.state();
+        return known != null
+                ? known
+                : new GroupState(names.use(), group.origin(), groups.cells(), groups.cellsOf(group.number()));
     }
 
     private void hold(long more, boolean ofKeys) {
@@ -96,14 +133,14 @@ final class HeldGroups {
         bytes = bytesOfKeys;
     }
 
-    /** Gives each group in order, until one says that no more are wanted. */
-    void each(Predicate<Group> pass) {
-        boolean more = passAll(pass);
+    /** Passes on each group in order, until no more are wanted. */
+    void each(Flow next) {
+        boolean more = passAll(next);
         while (more && further != null) {
             LaidDown rest = further;
             forget();
             addAgain(rest);
-            more = passAll(pass);
+            more = passAll(next);
         }
         if (holdings != null) {
             forget();
@@ -114,7 +151,8 @@ final class HeldGroups {
         Objects.requireNonNull(holdings).add(-bytes);
         bytes = 0;
         bytesOfKeys = 0;
-        groups = new GroupTable();
+        groups = new GroupTable(tallied ? names.use().cells() : 0);
+        outgrown = new BitSet(0);
         members.clear();
         further = null;
     }
@@ -132,7 +170,7 @@ final class HeldGroups {
         }
     }
 
-    private boolean passAll(Predicate<Group> pass) {
+    private boolean passAll(Flow next) {
         List<MembersAgain> again = new ArrayList<>();
         for (LaidDown rows : members) {
             again.add(
@@ -145,7 +183,8 @@ final class HeldGroups {
                 all.addAll(group.takeMembers());
                 group.putMembers(all);
             }
-            if (!pass.test(group)) {
+            boolean wanted = tallied ? names.pass(group, state(group), frame, next) : names.pass(group, frame, next);
+            if (!wanted) {
                 return false;
             }
             if (!again.isEmpty()) {

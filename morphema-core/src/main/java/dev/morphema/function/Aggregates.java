@@ -8,7 +8,6 @@ import dev.morphema.value.Comparison;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.NumberValue;
-import dev.morphema.value.RunningSum;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
@@ -24,11 +23,11 @@ final class Aggregates {
     private Aggregates() {}
 
     static void addTo(FunctionTable table) {
-        table.aggregate("count(items: many): number", false, false, others -> new Count());
-        table.aggregate("sum(items: many): number", false, true, others -> new Sum(Sum::total));
-        table.aggregate("avg(items: many): number", false, true, others -> new Sum(Sum::average));
-        table.aggregate("min(items: many): any", true, true, others -> new Best(-1));
-        table.aggregate("max(items: many): any", true, true, others -> new Best(1));
+        table.aggregate("count(items: many): number", false, false, new Tallies.Count());
+        table.aggregate("sum(items: many): number", false, true, new Tallies.Sum(Tallies.Summed::total));
+        table.aggregate("avg(items: many): number", false, true, new Tallies.Sum(Tallies.Summed::average));
+        table.aggregate("min(items: many): any", true, true, new Tallies.Best(-1));
+        table.aggregate("max(items: many): any", true, true, new Tallies.Best(1));
         table.aggregate("first(items: many): any", true, false, others -> new Nth(1));
         table.aggregate("last(items: many): any", true, false, others -> new Last());
         table.aggregate("nth(items: many, position: integer): any", true, false, Aggregates::nth);
@@ -56,69 +55,6 @@ final class Aggregates {
 
     private static void sorted(List<Value> items) {
         items.sort(Comparison::compare);
-    }
-
-    private static final class Count implements Function.Accumulator {
-        private long count;
-
-        @Override
-        public boolean add(Value value) {
-            count++;
-            return true;
-        }
-
-        @Override
-        public Value result() {
-            return NumberValue.of(count);
-        }
-    }
-
-    private static final class Sum extends RunningSum implements Function.Accumulator {
-        private final java.util.function.Function<Sum, Value> finish;
-        private long count;
-
-        Sum(java.util.function.Function<Sum, Value> finish) {
-            this.finish = finish;
-        }
-
-        @Override
-        public boolean add(Value value) {
-            plus((NumberValue) Want.NUMBER.take(value));
-            count++;
-            return true;
-        }
-
-        @Override
-        public Value result() {
-            return finish.apply(this);
-        }
-
-        Value average() {
-            return count == 0 ? Nothing.ABSENT : total().dividedBy(NumberValue.of(count));
-        }
-    }
-
-    private static final class Best implements Function.Accumulator {
-        private final int sign;
-        private Value best = Nothing.ABSENT;
-
-        Best(int sign) {
-            this.sign = sign;
-        }
-
-        @Override
-        public boolean add(Value value) {
-            Value scalar = Want.scalar(value);
-            if (best == Nothing.ABSENT || Comparison.compare(scalar, best) * sign > 0) {
-                best = scalar;
-            }
-            return true;
-        }
-
-        @Override
-        public Value result() {
-            return best;
-        }
     }
 
     private static final class Nth implements Function.Accumulator {

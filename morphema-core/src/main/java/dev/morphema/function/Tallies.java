@@ -1,0 +1,185 @@
+package dev.morphema.function;
+
+import dev.morphema.function.Function.Accumulator;
+import dev.morphema.function.Function.Starter;
+import dev.morphema.value.Comparison;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.NumberCells;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.RunningSum;
+import dev.morphema.value.Value;
+import java.util.function.Function;
+
+/** The functions over many values that come to one number, in cells and as objects. */
+final class Tallies {
+    private Tallies() {}
+
+    /** {@code count}: one cell. */
+    static final class Count implements Starter, Tally {
+        @Override
+        public Accumulator start(Value[] others) {
+            return new Counted();
+        }
+
+        @Override
+        public int size() {
+            return 1;
+        }
+
+        @Override
+        public boolean add(long[] cells, int at, Value value) {
+            cells[at]++;
+            return true;
+        }
+
+        @Override
+        public Accumulator resumed(long[] cells, int at) {
+            Counted counted = new Counted();
+            counted.count = cells[at];
+            return counted;
+        }
+    }
+
+    private static final class Counted implements Accumulator {
+        private long count;
+
+        @Override
+        public boolean add(Value value) {
+            count++;
+            return true;
+        }
+
+        @Override
+        public Value result() {
+            return NumberValue.of(count);
+        }
+    }
+
+    /** {@code sum} and {@code avg}: the sum, then how many numbers there were. */
+    static final class Sum implements Starter, Tally {
+        private final Function<Summed, Value> finish;
+
+        Sum(Function<Summed, Value> finish) {
+            this.finish = finish;
+        }
+
+        @Override
+        public Accumulator start(Value[] others) {
+            return new Summed(finish);
+        }
+
+        @Override
+        public int size() {
+            return NumberCells.SIZE + 1;
+        }
+
+        @Override
+        public boolean add(long[] cells, int at, Value value) {
+            if (NumberCells.add(cells, at, (NumberValue) Want.NUMBER.take(value))) {
+                cells[at + NumberCells.SIZE]++;
+                return true;
+            }
+            return false;
+        }
+
+        @Override
+        public Accumulator resumed(long[] cells, int at) {
+            Summed summed = new Summed(finish);
+            summed.plus(NumberCells.get(cells, at));
+            summed.count = cells[at + NumberCells.SIZE];
+            return summed;
+        }
+    }
+
+    /** A sum, and the number of its parts. */
+    static final class Summed extends RunningSum implements Accumulator {
+        private final Function<Summed, Value> finish;
+        private long count;
+
+        private Summed(Function<Summed, Value> finish) {
+            this.finish = finish;
+        }
+
+        @Override
+        public boolean add(Value value) {
+            plus((NumberValue) Want.NUMBER.take(value));
+            count++;
+            return true;
+        }
+
+        @Override
+        public Value result() {
+            return finish.apply(this);
+        }
+
+        Value average() {
+            return count == 0 ? Nothing.ABSENT : total().dividedBy(NumberValue.of(count));
+        }
+    }
+
+    /** {@code min} and {@code max}: the best number, then whether there is one. */
+    static final class Best implements Starter, Tally {
+        private final int sign;
+
+        /** @param sign above 0 for the largest, below for the smallest */
+        Best(int sign) {
+            this.sign = sign;
+        }
+
+        @Override
+        public Accumulator start(Value[] others) {
+            return new Chosen(sign);
+        }
+
+        @Override
+        public int size() {
+            return NumberCells.SIZE + 1;
+        }
+
+        @Override
+        public boolean add(long[] cells, int at, Value value) {
+            if (!(value instanceof NumberValue number)) {
+                return false;
+            }
+            boolean any = cells[at + NumberCells.SIZE] != 0;
+            if (any && NumberCells.compare(cells, at, number) * sign >= 0) {
+                return true;
+            }
+            boolean put = NumberCells.put(cells, at, number);
+            cells[at + NumberCells.SIZE] |= put ? 1 : 0;
+            return put;
+        }
+
+        @Override
+        public Accumulator resumed(long[] cells, int at) {
+            Chosen chosen = new Chosen(sign);
+            if (cells[at + NumberCells.SIZE] != 0) {
+                chosen.best = NumberCells.get(cells, at);
+            }
+            return chosen;
+        }
+    }
+
+    private static final class Chosen implements Accumulator {
+        private final int sign;
+        private Value best = Nothing.ABSENT;
+
+        Chosen(int sign) {
+            this.sign = sign;
+        }
+
+        @Override
+        public boolean add(Value value) {
+            Value scalar = Want.scalar(value);
+            if (best == Nothing.ABSENT || Comparison.compare(scalar, best) * sign > 0) {
+                best = scalar;
+            }
+            return true;
+        }
+
+        @Override
+        public Value result() {
+            return best;
+        }
+    }
+}

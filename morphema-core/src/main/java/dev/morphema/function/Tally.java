@@ -1,0 +1,23 @@
+package dev.morphema.function;
+
+import dev.morphema.value.Value;
+
+/**
+ * How a function over many values keeps what it has come to in a few cells of an array, all zero at first, as long as these
+ * can hold it; from then on an {@link Function.Accumulator} does. Immutable.
+ */
+public interface Tally {
+    /** {@return how many cells it needs} */
+    int size();
+
+    /**
+     * Takes one more value, neither absent nor null.
+     *
+     * @param at the first of its cells
+     * @return whether that could be done; if not, the cells are as before
+     */
+    boolean add(long[] cells, int at, Value value);
+
+    /** {@return what goes on from where the cells are} */
+    Function.Accumulator resumed(long[] cells, int at);
+}
