@@ -19,9 +19,9 @@ import org.jspecify.annotations.Nullable;
  */
 final class ReadAhead implements RecordReader {
     /** Records are handed over so many at once, or fewer if they are large. */
-    private static final int BATCH = 128;
+    private static final int BATCH = 1 << 10;
 
-    private static final int BATCH_BYTES = 1 << 17;
+    private static final int BATCH_BYTES = 1 << 18;
 
     /** To measure a record takes time, so each of so many stands for all of them. */
     private static final int MEASURED = 8;

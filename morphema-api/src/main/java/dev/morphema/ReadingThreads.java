@@ -9,12 +9,36 @@ import org.jspecify.annotations.Nullable;
 final class ReadingThreads implements AutoCloseable {
     private static final int WAIT_SECONDS = 10;
 
+    /** Below so many bytes another thread gains nothing. */
+    private static final long LARGE = 4 << 20;
+
+    /**
+     * Below so many bytes one input is gone through sooner than Java has compiled what goes through it: then that has the
+     * other processor, and to give it to a reader as well costs more than it gains.
+     */
+    private static final long VERY_LARGE = 256 << 20;
+
     private final int count;
+    private final boolean asked;
     private @Nullable ExecutorService service;
 
-    /** @param count how many inputs of one source may be read at a time; may be 0, then none is read ahead */
-    ReadingThreads(int count) {
+    /**
+     * @param count how many inputs of one source may be read at a time; may be 0, then none is read ahead
+     * @param asked whether somebody asked for that many
+     */
+    ReadingThreads(int count, boolean asked) {
         this.count = count;
+        this.asked = asked;
+    }
+
+    /**
+     * {@return whether inputs are to be read ahead}
+     *
+     * @param bytes of all of them, or below 0 if that is not known
+     * @param many whether there can be more than one, which are read side by side then
+     */
+    boolean areWorthwhile(long bytes, boolean many) {
+        return count > 0 && bytes >= (asked || many ? LARGE : VERY_LARGE);
     }
 
     /** {@return how many inputs of one source may be read at a time} */

@@ -23,15 +23,12 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads) impleme
     /** So large an input is no burden to keep, and reading it twice would take longer. */
     private static final long SMALL = 1 << 20;
 
-    /** Below so many bytes another thread gains nothing. */
-    private static final long LARGE = 4 << 20;
-
     @Override
     public RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
         List<Input> all = inputs.bySource().get(checked.decl().name().text());
-        boolean ahead =
-                threads.count() > 0 && size(all) >= LARGE && all.stream().allMatch(Input::isRereadable);
+        boolean ahead = threads.areWorthwhile(size(all), checked.isOfManyFiles())
+                && all.stream().allMatch(Input::isRereadable);
         if (checked.isOfManyFiles()) {
             List<ReadAhead.Opening> openings = all.stream()
                     .map(input -> opening(input, checked, path, projection))

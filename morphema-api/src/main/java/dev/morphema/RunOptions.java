@@ -71,8 +71,9 @@ public final class RunOptions {
     }
 
     /**
-     * {@return these options and how many threads a run may use}; as many as there are processors if nothing is said. Large
-     * inputs are read in threads of their own; the result is the same with any number.
+     * {@return these options and how many threads a run may use}; as many as there are processors if nothing is said. Inputs
+     * of 256 MB and more are then read in threads of their own, those of 4 MB and more if a number is given, or there are
+     * several; the result is the same with any number.
      *
      * @throws IllegalArgumentException if below 1
      */
@@ -85,7 +86,9 @@ public final class RunOptions {
 
     /** {@return what reads ahead in a run, beside the thread of the run itself} */
     ReadingThreads readingThreads() {
-        return new ReadingThreads((threads == null ? Runtime.getRuntime().availableProcessors() : threads) - 1);
+        return threads == null
+                ? new ReadingThreads(Runtime.getRuntime().availableProcessors() - 1, false)
+                : new ReadingThreads(threads - 1, true);
     }
 
     Map<String, Value> params() {

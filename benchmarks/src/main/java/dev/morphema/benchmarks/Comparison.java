@@ -44,7 +44,7 @@ final class Comparison {
         contenders.forEach(name -> figures.put(name, new ArrayList<>()));
         for (int pair = 0; pair <= pairs; pair++) {
             for (String contender : contenders) {
-                Figures run = Figures.of(command(workload, contender));
+                Figures run = Figures.of(command(workload, contender, pair == 0));
                 if (pair > 0) {
                     figures.get(contender).add(run);
                 }
@@ -62,10 +62,14 @@ final class Comparison {
         return rows;
     }
 
-    private List<String> command(Workload workload, String contender) {
+    /** @param first whether to keep the classes that are loaded in an archive, from which later runs take them */
+    private List<String> command(Workload workload, String contender, boolean first) {
+        Path archive = folder.resolve(workload + "." + contender + ".jsa");
         return List.of(
                 ProcessHandle.current().info().command().orElse("java"),
-                // as the start script has it; rivals run as fast with it as without
+                // as the start script has it, for all
+                (first ? "-XX:ArchiveClassesAtExit=" : "-XX:SharedArchiveFile=") + archive,
+                "-Xlog:disable",
                 "-XX:+UseSerialGC",
                 "-XX:FreqInlineSize=120",
                 "-Xmx" + workload.heap() + "m",
