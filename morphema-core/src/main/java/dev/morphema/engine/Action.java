@@ -23,6 +23,11 @@ abstract class Action {
         return false;
     }
 
+    /** {@return whether it writes an attribute of the block at hand, and nothing else} */
+    boolean isAttribute() {
+        return false;
+    }
+
     /** {@return whether it may write text of the block at hand, between its fields} */
     boolean writesText() {
         return false;

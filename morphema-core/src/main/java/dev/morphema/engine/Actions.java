@@ -55,6 +55,11 @@ final class Actions {
         }
 
         @Override
+        boolean isAttribute() {
+            return name.attribute();
+        }
+
+        @Override
         void run(Frame frame, EventWriter out, Pass pass) {
             if (pass == Pass.ALL || name.attribute() == (pass == Pass.ATTRIBUTES)) {
                 if (doneIn < 0) {

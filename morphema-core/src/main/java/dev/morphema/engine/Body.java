@@ -8,6 +8,10 @@ import org.jspecify.annotations.Nullable;
 /** A compiled block. Immutable, shared by all runs. */
 final class Body {
     private final Action[] actions;
+    /** What there is to do where attributes must come first: for them, and for the rest. */
+    private final Action[] withAttributes;
+
+    private final Action[] withContent;
     private final int[] emptied;
     private final boolean attributes;
     private final boolean text;
@@ -20,6 +24,9 @@ final class Body {
      */
     Body(List<Action> actions, List<Integer> emptied, int streamed) {
         this.actions = actions.toArray(Action[]::new);
+        this.withAttributes = actions.stream().filter(Action::writesAttributes).toArray(Action[]::new);
+        this.withContent =
+                actions.stream().filter(action -> !action.isAttribute()).toArray(Action[]::new);
         this.emptied = emptied.stream().mapToInt(Integer::intValue).toArray();
         this.attributes = actions.stream().anyMatch(Action::writesAttributes);
         this.text = actions.stream().anyMatch(Action::writesText);
@@ -51,7 +58,9 @@ final class Body {
     void run(Frame frame, EventWriter out) {
         frame.clear(emptied);
         Pass pass = begin(frame, out);
-        run(frame, out, pass, 0, actions.length);
+        for (Action action : pass == Pass.ALL ? actions : withContent) {
+            action.run(frame, out, pass);
+        }
     }
 
     /** Runs the block as a part of the one around it, whose pass it follows. */
@@ -70,7 +79,9 @@ final class Body {
         if (!attributes || !out.attributesFirst()) {
             return Pass.ALL;
         }
-        run(frame, out, Pass.ATTRIBUTES, 0, actions.length);
+        for (Action action : withAttributes) {
+            action.run(frame, out, Pass.ATTRIBUTES);
+        }
         return Pass.CONTENT;
     }
 

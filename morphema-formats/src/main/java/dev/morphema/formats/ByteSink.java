@@ -53,15 +53,21 @@ public final class ByteSink {
 
     /** Writes bytes. */
     public void write(byte[] bytes) {
-        if (bytes.length > SIZE - at) {
+        write(bytes, 0, bytes.length);
+    }
+
+    /** Writes some of the bytes, from one place to before another. */
+    public void write(byte[] bytes, int from, int to) {
+        int length = to - from;
+        if (length > SIZE - at) {
             drain();
-            if (bytes.length > SIZE) {
-                writeThrough(bytes);
+            if (length > SIZE) {
+                writeThrough(bytes, from, length);
                 return;
             }
         }
-        System.arraycopy(bytes, 0, buffer, at, bytes.length);
-        at += bytes.length;
+        System.arraycopy(bytes, from, buffer, at, length);
+        at += length;
     }
 
     /** Writes the text of a value, escaped where that can be needed. */
@@ -179,9 +185,9 @@ public final class ByteSink {
         }
     }
 
-    private void writeThrough(byte[] bytes) {
+    private void writeThrough(byte[] bytes, int from, int length) {
         try {
-            out.write(bytes);
+            out.write(bytes, from, length);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

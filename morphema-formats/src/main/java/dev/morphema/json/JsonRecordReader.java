@@ -43,6 +43,9 @@ final class JsonRecordReader implements RecordReader {
     /** Field names of one input that are kept as objects; keys that are data could be without number. */
     private static final int MOST_NAMES = 10_000;
 
+    /** Whole numbers of so many characters are longs. */
+    private static final int MOST_LONG_DIGITS = 18;
+
     private static final JsonFactory FACTORY = new JsonFactory();
 
     private final Input source;
@@ -164,7 +167,9 @@ final class JsonRecordReader implements RecordReader {
             case START_ARRAY -> array(place);
             case VALUE_STRING ->
                 TextValue.of(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
-            case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> number();
+            case VALUE_NUMBER_INT ->
+                parser.getStringLength() <= MOST_LONG_DIGITS ? NumberValue.of(parser.getLongValue()) : number();
+            case VALUE_NUMBER_FLOAT -> number();
             case VALUE_TRUE -> BooleanValue.TRUE;
             case VALUE_FALSE -> BooleanValue.FALSE;
             case VALUE_NULL -> Nothing.NULL;

@@ -34,13 +34,13 @@ final class XmlDocumentWriter implements DocumentWriter {
     private static final ByteSink.Escape ATTRIBUTE =
             escape("&&amp;", "<&lt;", ">&gt;", "\"&quot;", "\t&#9;", "\n&#10;", "\r&#13;");
     private static final byte[] NIL = ByteSink.bytes("nil=\"true\"/>");
-    private static final byte[] END = ByteSink.bytes("</");
     private static final byte[] EMPTY = ByteSink.bytes("/>");
-    private static final byte[] IS = ByteSink.bytes("=\"");
 
     /** An element that is open; the outermost stands for the document. */
     private static final class Open {
-        private byte[] tag = new byte[0];
+        /** The end tag of the child element that was begun last. */
+        private byte[] endTag = new byte[0];
+
         private @Nullable FieldName field;
         private boolean listed;
         /** Whether children stand on lines of their own, so that the end tag does too. */
@@ -56,8 +56,9 @@ final class XmlDocumentWriter implements DocumentWriter {
     private final String defaultNamespace;
     private final Map<String, String> prefixes = new HashMap<>();
     private final int indent;
-    private final EncodedNames elements = new EncodedNames(name -> encoded(name, false));
-    private final EncodedNames attributes = new EncodedNames(name -> encoded(name, true));
+    private final EncodedNames endTags = new EncodedNames(name -> ByteSink.bytes("</" + qualified(name, false) + ">"));
+    private final EncodedNames attributes =
+            new EncodedNames(name -> ByteSink.bytes(" " + qualified(name, true) + "=\""));
     private Open[] open = {new Open()};
     private int depth = -1;
     private boolean rootWritten;
@@ -125,13 +126,7 @@ final class XmlDocumentWriter implements DocumentWriter {
         if (ended.lines) {
             newLine(depth);
         }
-        end(at().tag);
-    }
-
-    private void end(byte[] tag) {
-        out.write(END);
-        out.write(tag);
-        out.write('>');
+        out.write(at().endTag);
     }
 
     @Override
@@ -152,7 +147,7 @@ final class XmlDocumentWriter implements DocumentWriter {
     /** Writes the start tag of the next element but for its end, since attributes may follow. */
     private void startElement() {
         Open parent = at();
-        byte[] tag = elements.of(parent.field);
+        byte[] endTag = endTags.of(parent.field);
         boolean root = depth == 0;
         if (root && rootWritten) {
             throw new ProblemException(
@@ -165,9 +160,9 @@ final class XmlDocumentWriter implements DocumentWriter {
             newLine(depth);
             parent.lines = true;
         }
-        parent.tag = tag;
+        parent.endTag = endTag;
         out.write('<');
-        out.write(tag);
+        out.write(endTag, 2, endTag.length - 1);
         if (root) {
             declareNamespaces();
         }
@@ -175,27 +170,21 @@ final class XmlDocumentWriter implements DocumentWriter {
 
     private void declareNamespaces() {
         if (!defaultNamespace.isEmpty()) {
-            attribute(ByteSink.bytes("xmlns"), defaultNamespace);
+            attribute("xmlns", defaultNamespace);
         }
         prefixes.entrySet().stream()
                 .sorted(Map.Entry.comparingByValue())
-                .forEach(declared -> attribute(ByteSink.bytes("xmlns:" + declared.getValue()), declared.getKey()));
+                .forEach(declared -> attribute("xmlns:" + declared.getValue(), declared.getKey()));
     }
 
-    private void attribute(byte[] name, String value) {
-        beginAttribute(name);
+    private void attribute(String name, String value) {
+        out.write(ByteSink.bytes(" " + name + "=\""));
         out.write(value, ATTRIBUTE);
         out.write('"');
     }
 
-    private void beginAttribute(byte[] name) {
-        out.write(' ');
-        out.write(name);
-        out.write(IS);
-    }
-
-    /** {@return the bytes of a name with its prefix} */
-    private byte[] encoded(FieldName name, boolean attribute) {
+    /** {@return a name with its prefix} */
+    private String qualified(FieldName name, boolean attribute) {
         XmlCharacters.checkName(name);
         if (!names.canEncode(name.local())) {
             throw new ProblemException(
@@ -204,7 +193,7 @@ final class XmlDocumentWriter implements DocumentWriter {
                             .withHelp("UTF-8 has all characters"));
         }
         String prefix = prefix(name.namespace(), attribute);
-        return ByteSink.bytes(prefix.isEmpty() ? name.local() : prefix + ":" + name.local());
+        return prefix.isEmpty() ? name.local() : prefix + ":" + name.local();
     }
 
     private String prefix(@Nullable String namespace, boolean attribute) {
@@ -257,7 +246,7 @@ final class XmlDocumentWriter implements DocumentWriter {
         startElement();
         if (value.isNothing()) {
             if (!prefixes.containsKey(XSI)) {
-                attribute(ByteSink.bytes("xmlns:xsi"), XSI);
+                attribute("xmlns:xsi", XSI);
             }
             out.write(ByteSink.bytes(" " + prefixes.getOrDefault(XSI, "xsi") + ":"));
             out.write(NIL);
@@ -265,7 +254,7 @@ final class XmlDocumentWriter implements DocumentWriter {
         }
         out.write('>');
         out.write(value, TEXT);
-        end(at().tag);
+        out.write(at().endTag);
     }
 
     /** Sees to it that all characters of a value can be written. */
@@ -280,7 +269,7 @@ final class XmlDocumentWriter implements DocumentWriter {
         byte[] encoded = attributes.of(name);
         if (!value.isNothing()) {
             check(value);
-            beginAttribute(encoded);
+            out.write(encoded);
             out.write(value, ATTRIBUTE);
             out.write('"');
         }
