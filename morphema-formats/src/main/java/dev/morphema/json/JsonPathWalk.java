@@ -1,13 +1,13 @@
 package dev.morphema.json;
 
 import dev.morphema.value.FieldName;
+import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
-import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
 
 /**
@@ -18,20 +18,20 @@ final class JsonPathWalk {
     /** An object or list that is open: how many steps of the path lead to it, and the fields of the path it has had. */
     private record Open(int level, boolean list, Set<String> seen) {}
 
-    private final JsonParser parser;
+    private final JsonTokens tokens;
     private final List<FieldName> path;
     private final Deque<Open> open = new ArrayDeque<>();
     /** Whether there was a list on the way: then a null is one of many, else it is nothing. */
     private boolean many;
 
-    JsonPathWalk(JsonParser parser, List<FieldName> path) {
-        this.parser = parser;
+    JsonPathWalk(JsonTokens tokens, List<FieldName> path) {
+        this.tokens = tokens;
         this.path = path;
     }
 
     /** Begins with the document's first token, at which the parser is. */
     void begin() {
-        enter(parser.currentToken(), 0);
+        enter(tokens.current(), 0);
     }
 
     /**
@@ -39,10 +39,10 @@ final class JsonPathWalk {
      *
      * @return whether there is one; then the parser is at its first token
      */
-    boolean next() {
+    boolean next() throws IOException {
         while (!open.isEmpty()) {
             Open at = open.peek();
-            JsonToken token = parser.nextToken();
+            JsonToken token = tokens.next();
             if (token == JsonToken.END_ARRAY || token == JsonToken.END_OBJECT) {
                 open.pop();
             } else if (at.list()) {
@@ -58,11 +58,11 @@ final class JsonPathWalk {
     }
 
     /** Whether the field at hand has a value at the path itself; if it is on the way to one, it is entered. */
-    private boolean field(Open at) {
-        String name = parser.currentName();
-        JsonToken value = parser.nextToken();
+    private boolean field(Open at) throws IOException {
+        String name = tokens.name();
+        JsonToken value = tokens.next();
         if (!name.equals(path.get(at.level()).local())) {
-            parser.skipChildren();
+            tokens.skip();
             return false;
         }
         if (!at.seen().add(name)) {

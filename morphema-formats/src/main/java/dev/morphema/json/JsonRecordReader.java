@@ -13,10 +13,8 @@ import dev.morphema.value.BooleanValue;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Nothing;
-import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
-import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
@@ -28,6 +26,7 @@ import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
@@ -43,9 +42,6 @@ final class JsonRecordReader implements RecordReader {
     /** Field names of one input that are kept as objects; keys that are data could be without number. */
     private static final int MOST_NAMES = 10_000;
 
-    /** Whole numbers of so many characters are longs. */
-    private static final int MOST_LONG_DIGITS = 18;
-
     private static final JsonFactory FACTORY = new JsonFactory();
 
     private final Input source;
@@ -54,7 +50,7 @@ final class JsonRecordReader implements RecordReader {
     private final FieldOrder records;
     private final boolean lines;
     private final InputStream bytes;
-    private final JsonParser parser;
+    private final JsonTokens tokens;
     /** The way to the records where they stand at a path. */
     private final @Nullable JsonPathWalk walk;
 
@@ -80,11 +76,18 @@ final class JsonRecordReader implements RecordReader {
         this.lines = lines;
         Decoding.Start start = Decoding.start(input.open(), encoding);
         this.bytes = start.bytes();
-        // The parser reads UTF-8 itself, without a copy in characters between.
-        this.parser = start.charset().equals(StandardCharsets.UTF_8)
-                ? FACTORY.createParser(ObjectReadContext.empty(), bytes)
-                : FACTORY.createParser(ObjectReadContext.empty(), start.characters());
-        this.walk = path.isEmpty() ? null : new JsonPathWalk(parser, path);
+        this.tokens = tokens(start);
+        this.walk = path.isEmpty() ? null : new JsonPathWalk(tokens, path);
+    }
+
+    /** The library tells what is wrong with an input; one that can be read again is read faster without it first. */
+    private JsonTokens tokens(Decoding.Start start) {
+        if (!start.charset().equals(StandardCharsets.UTF_8)) {
+            return new LibraryTokens(FACTORY.createParser(ObjectReadContext.empty(), start.characters()));
+        }
+        return source.isRereadable()
+                ? new ByteTokens(bytes)
+                : new LibraryTokens(FACTORY.createParser(ObjectReadContext.empty(), bytes));
     }
 
     @Override
@@ -114,7 +117,7 @@ final class JsonRecordReader implements RecordReader {
                 end();
                 return value;
             }
-            JsonToken token = lines && number == 0 ? parser.currentToken() : parser.nextToken();
+            JsonToken token = lines && number == 0 ? tokens.current() : tokens.next();
             if (token == null || token == JsonToken.END_ARRAY && !lines) {
                 if (!lines) {
                     end();
@@ -133,7 +136,7 @@ final class JsonRecordReader implements RecordReader {
         }
         begun = true;
         guarded(() -> {
-            JsonToken first = parser.nextToken();
+            JsonToken first = tokens.next();
             sequence = lines || walk != null || first == JsonToken.START_ARRAY;
             if (first == null) {
                 done = true;
@@ -151,25 +154,21 @@ final class JsonRecordReader implements RecordReader {
     }
 
     /** After the one value of a document there is nothing more. */
-    private void end() {
+    private void end() throws IOException {
         done = true;
-        if (parser.nextToken() != null) {
+        if (tokens.next() != null) {
             throw fault(
                     "After the end of the document there is more.",
                     "a file with one document a line is a source of the format jsonl");
         }
     }
 
-    private Value value(FieldOrder place) {
-        JsonToken token = parser.currentToken();
-        return switch (token) {
+    private Value value(FieldOrder place) throws IOException {
+        return switch (Objects.requireNonNull(tokens.current())) {
             case START_OBJECT -> object(place);
             case START_ARRAY -> array(place);
-            case VALUE_STRING ->
-                TextValue.of(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
-            case VALUE_NUMBER_INT ->
-                parser.getStringLength() <= MOST_LONG_DIGITS ? NumberValue.of(parser.getLongValue()) : number();
-            case VALUE_NUMBER_FLOAT -> number();
+            case VALUE_STRING -> tokens.text();
+            case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> number();
             case VALUE_TRUE -> BooleanValue.TRUE;
             case VALUE_FALSE -> BooleanValue.FALSE;
             case VALUE_NULL -> Nothing.NULL;
@@ -177,38 +176,33 @@ final class JsonRecordReader implements RecordReader {
         };
     }
 
-    private Value number() {
-        NumberValue plain =
-                NumberValue.read(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
-        if (plain != null) {
-            return plain;
-        }
+    private Value number() throws IOException {
         try {
-            return NumberValue.of(parser.getDecimalValue());
-        } catch (ArithmeticException e) {
+            return tokens.number();
+        } catch (ArithmeticException | NumberFormatException e) {
             throw new ProblemException(Problem.error(Code.LIMIT, "This number has more digits than a number can have.")
                     .in(here()));
         }
     }
 
-    private Value array(FieldOrder place) {
+    private Value array(FieldOrder place) throws IOException {
         List<Value> items = new ArrayList<>();
-        while (parser.nextToken() != JsonToken.END_ARRAY) {
+        while (tokens.next() != JsonToken.END_ARRAY) {
             items.add(value(place));
         }
         return ListValue.owned(items);
     }
 
-    private Value object(FieldOrder place) {
-        Origin origin = new Origin(input, number, parser.currentTokenLocation().getLineNr());
+    private Value object(FieldOrder place) throws IOException {
+        Origin origin = new Origin(input, number, tokens.line());
         return place.wanted().everything() ? everything(place.wanted(), origin) : chosen(place, origin);
     }
 
-    private Value everything(Projection wanted, Origin origin) {
+    private Value everything(Projection wanted, Origin origin) throws IOException {
         RecordValue.Builder record = RecordValue.builder(wanted.layout(), origin);
-        while (parser.nextToken() != JsonToken.END_OBJECT) {
-            FieldName name = name(parser.currentName());
-            parser.nextToken();
+        while (tokens.next() != JsonToken.END_OBJECT) {
+            FieldName name = name(tokens.name());
+            tokens.next();
             if (record.has(name)) {
                 throw twice(name);
             }
@@ -221,14 +215,14 @@ final class JsonRecordReader implements RecordReader {
         return wanted.everything() ? new FieldOrder(wanted) : orders.computeIfAbsent(wanted, FieldOrder::new);
     }
 
-    private Value chosen(FieldOrder place, Origin origin) {
+    private Value chosen(FieldOrder place, Origin origin) throws IOException {
         place.begin();
         @Nullable Value[] values = new Value[place.wanted().layout().size()];
-        for (String name = parser.nextName(); name != null; name = parser.nextName()) {
-            parser.nextToken();
+        for (String name = tokens.nextName(); name != null; name = tokens.nextName()) {
+            tokens.next();
             int slot = place.field(name, null).slot();
             if (slot < 0) {
-                parser.skipChildren();
+                tokens.skip();
             } else if (values[slot] != null) {
                 throw twice(FieldName.of(name));
             } else {
@@ -256,8 +250,7 @@ final class JsonRecordReader implements RecordReader {
     }
 
     private InputLocation here() {
-        TokenStreamLocation at = parser.currentTokenLocation();
-        return new InputLocation(input, number, at.getLineNr(), at.getColumnNr(), null, null);
+        return new InputLocation(input, number, tokens.line(), tokens.column(), null, null);
     }
 
     private ProblemException fault(String message, @Nullable String help) {
@@ -267,7 +260,7 @@ final class JsonRecordReader implements RecordReader {
 
     private interface Reading {
         @Nullable
-        Value read();
+        Value read() throws IOException;
     }
 
     private @Nullable Value guarded(Reading reading) throws IOException {
@@ -275,16 +268,15 @@ final class JsonRecordReader implements RecordReader {
             return reading.read();
         } catch (JsonPathWalk.TwiceException e) {
             throw twice(FieldName.of(String.valueOf(e.getMessage())));
+        } catch (ByteTokens.BadJson e) {
+            throw refused();
         } catch (JacksonIOException e) {
             if (e.getCause() instanceof CharacterCodingException) {
                 throw wrongBytes(here());
             }
             throw e.getCause();
         } catch (StreamConstraintsException e) {
-            throw new ProblemException(
-                    Problem.error(Code.LIMIT, "The input goes beyond a limit: " + e.getOriginalMessage())
-                            .in(here()),
-                    e);
+            throw limit(e);
         } catch (JacksonException e) {
             throw exact(e);
         }
@@ -297,30 +289,53 @@ final class JsonRecordReader implements RecordReader {
                 .withHelp("name the encoding in the source: encoding = \"ISO-8859-1\""));
     }
 
-    /** A parser of bytes counts columns in bytes; where the input can be read again, characters are counted. */
+    private ProblemException limit(StreamConstraintsException e) {
+        return new ProblemException(
+                Problem.error(Code.LIMIT, "The input goes beyond a limit: " + e.getOriginalMessage())
+                        .in(here()),
+                e);
+    }
+
+    /** What the library has found; a parser of bytes counts columns in bytes, so it is looked for again. */
     private ProblemException exact(JacksonException found) throws IOException {
-        JacksonException exact = found;
-        if (source.isRereadable()) {
-            try (JsonParser again =
-                    FACTORY.createParser(ObjectReadContext.empty(), Decoding.reader(source.open(), encoding))) {
-                while (again.nextToken() != null) {
-                    // goes on to the fault
-                }
-            } catch (JacksonException e) {
-                exact = e;
+        JacksonException again = source.isRereadable() ? foundAgain() : null;
+        TokenStreamLocation at = found.getLocation();
+        return explained(again == null ? found : again, at == null ? 0 : at.getLineNr());
+    }
+
+    /** What is wrong with an input that is not known to be wrong otherwise than that it is. */
+    private ProblemException refused() throws IOException {
+        JacksonException found = foundAgain();
+        if (found == null) {
+            return fault("This is not well-formed JSON here.", null);
+        }
+        return found instanceof StreamConstraintsException e ? limit(e) : explained(found, tokens.line());
+    }
+
+    /** {@return what the library finds wrong when it reads the input from its start, by characters; null if it finds nothing} */
+    private @Nullable JacksonException foundAgain() throws IOException {
+        try (JsonParser again =
+                FACTORY.createParser(ObjectReadContext.empty(), Decoding.reader(source.open(), encoding))) {
+            while (again.nextToken() != null) {
+                // goes on to the fault
             }
+            return null;
+        } catch (JacksonException e) {
+            return e;
         }
-        if (exact.getCause() instanceof CharacterCodingException
-                || String.valueOf(exact.getMessage()).contains("Invalid UTF-8")) {
-            TokenStreamLocation at = found.getLocation();
-            return wrongBytes(InputLocation.at(input, at == null ? 0 : at.getLineNr(), 0));
-        }
-        return new ProblemException(JsonFaults.explained(exact, input), found);
+    }
+
+    private ProblemException explained(JacksonException found, int line) {
+        boolean wrongBytes = found.getCause() instanceof CharacterCodingException
+                || String.valueOf(found.getMessage()).contains("Invalid UTF-8");
+        return wrongBytes
+                ? wrongBytes(InputLocation.at(input, line, 0))
+                : new ProblemException(JsonFaults.explained(found, input), found);
     }
 
     @Override
     public void close() throws IOException {
-        parser.close();
+        tokens.close();
         bytes.close();
     }
 }

@@ -1,0 +1,73 @@
+package dev.morphema.json;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The names of one input, each the same object when it comes again. Objects mostly have the same fields in the same order, so
+ * the name that followed last time is tried first. Not thread-safe.
+ */
+final class JsonNames {
+    /** Names that are data could be without number. */
+    private static final int MOST = 1 << 10;
+
+    /** @param following the name that came next the last time, or null */
+    private static final class Known {
+        private final byte[] bytes;
+        private final String name;
+        private @Nullable Known following;
+        private final @Nullable Known nextOfPlace;
+
+        Known(byte[] bytes, @Nullable Known nextOfPlace) {
+            this.bytes = bytes;
+            this.name = new String(bytes, StandardCharsets.ISO_8859_1);
+            this.nextOfPlace = nextOfPlace;
+        }
+
+        boolean is(byte[] other, int from, int to) {
+            return Arrays.equals(bytes, 0, bytes.length, other, from, to);
+        }
+    }
+
+    private final @Nullable Known[] places = new Known[MOST];
+    private int size;
+    private @Nullable Known last;
+
+    /** {@return the name that some bytes are, all of which are ASCII} */
+    String of(byte[] bytes, int from, int to) {
+        Known expected = last == null ? null : last.following;
+        if (expected != null && expected.is(bytes, from, to)) {
+            last = expected;
+            return expected.name;
+        }
+        Known found = find(bytes, from, to);
+        if (found == null) {
+            return new String(bytes, from, to - from, StandardCharsets.ISO_8859_1);
+        }
+        if (last != null) {
+            last.following = found;
+        }
+        last = found;
+        return found.name;
+    }
+
+    private @Nullable Known find(byte[] bytes, int from, int to) {
+        int hash = 0;
+        for (int i = from; i < to; i++) {
+            hash = hash * 31 + bytes[i];
+        }
+        int place = (hash ^ hash >>> 15) & MOST - 1;
+        for (Known known = places[place]; known != null; known = known.nextOfPlace) {
+            if (known.is(bytes, from, to)) {
+                return known;
+            }
+        }
+        if (size == MOST) {
+            return null;
+        }
+        size++;
+        places[place] = new Known(Arrays.copyOfRange(bytes, from, to), places[place]);
+        return places[place];
+    }
+}

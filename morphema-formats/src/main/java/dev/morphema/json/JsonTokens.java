@@ -1,0 +1,49 @@
+package dev.morphema.json;
+
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import java.io.Closeable;
+import java.io.IOException;
+import org.jspecify.annotations.Nullable;
+import tools.jackson.core.JsonToken;
+
+/**
+ * The tokens of JSON (RFC 8259), one after the other; of several documents, if there are. A name that comes again is mostly
+ * the same object. Not thread-safe.
+ */
+interface JsonTokens extends Closeable {
+    /** Goes to the next token; {@return it, or null at the end}. */
+    @Nullable
+    JsonToken next() throws IOException;
+
+    /** {@return the token at hand, or null at the end} */
+    @Nullable
+    JsonToken current();
+
+    /** Goes to the next name of the object at hand; {@return it, or null at the object's end}. */
+    @Nullable
+    String nextName() throws IOException;
+
+    /** {@return the name of the field at hand} */
+    String name();
+
+    /** {@return the text at hand} */
+    TextValue text() throws IOException;
+
+    /**
+     * {@return the number at hand}
+     *
+     * @throws ArithmeticException if it has too many digits
+     * @throws NumberFormatException if its exponent has too many
+     */
+    Value number() throws IOException;
+
+    /** Goes to the end of the object or list that begins at hand; does nothing at any other token. */
+    void skip() throws IOException;
+
+    /** {@return the line on which the token at hand begins, counted from 1} */
+    int line();
+
+    /** {@return where on its line the token at hand begins, counted from 1} */
+    int column();
+}

@@ -1,0 +1,69 @@
+package dev.morphema.json;
+
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import org.jspecify.annotations.Nullable;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.JsonToken;
+
+/** The tokens as the library's parser finds them. */
+final class LibraryTokens implements JsonTokens {
+    private final JsonParser parser;
+
+    LibraryTokens(JsonParser parser) {
+        this.parser = parser;
+    }
+
+    @Override
+    public @Nullable JsonToken next() {
+        return parser.nextToken();
+    }
+
+    @Override
+    public @Nullable JsonToken current() {
+        return parser.currentToken();
+    }
+
+    @Override
+    public @Nullable String nextName() {
+        return parser.nextName();
+    }
+
+    @Override
+    public String name() {
+        return parser.currentName();
+    }
+
+    @Override
+    public TextValue text() {
+        return TextValue.of(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
+    }
+
+    @Override
+    public Value number() {
+        NumberValue plain =
+                NumberValue.read(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
+        return plain == null ? NumberValue.of(parser.getDecimalValue()) : plain;
+    }
+
+    @Override
+    public void skip() {
+        parser.skipChildren();
+    }
+
+    @Override
+    public int line() {
+        return parser.currentTokenLocation().getLineNr();
+    }
+
+    @Override
+    public int column() {
+        return parser.currentTokenLocation().getColumnNr();
+    }
+
+    @Override
+    public void close() {
+        parser.close();
+    }
+}
