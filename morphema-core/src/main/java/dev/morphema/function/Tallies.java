@@ -14,6 +14,10 @@ import java.util.function.Function;
 final class Tallies {
     private Tallies() {}
 
+    private static NumberValue number(Value value) {
+        return value instanceof NumberValue number ? number : (NumberValue) Want.NUMBER.take(value);
+    }
+
     /** {@code count}: one cell. */
     static final class Count implements Starter, Tally {
         @Override
@@ -75,7 +79,7 @@ final class Tallies {
 
         @Override
         public boolean add(long[] cells, int at, Value value) {
-            if (NumberCells.add(cells, at, (NumberValue) Want.NUMBER.take(value))) {
+            if (NumberCells.add(cells, at, number(value))) {
                 cells[at + NumberCells.SIZE]++;
                 return true;
             }
@@ -102,7 +106,7 @@ final class Tallies {
 
         @Override
         public boolean add(Value value) {
-            plus((NumberValue) Want.NUMBER.take(value));
+            plus(number(value));
             count++;
             return true;
         }

@@ -4,7 +4,7 @@ import dev.morphema.value.TextValue;
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
-import java.nio.charset.StandardCharsets;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -21,7 +21,7 @@ final class CellCache {
     private static final int TRIES = 1 << 10;
     private static final long MIX = 0x9E3779B97F4A7C15L;
 
-    /** For each place the first and the second eight bytes of its text. */
+    /** For each place the first and the second eight bytes of its text, and zeros after it. */
     private final long[] keys = new long[SIZE * 2];
 
     private final @Nullable TextValue[] values = new TextValue[SIZE];
@@ -29,20 +29,17 @@ final class CellCache {
     private int hits;
     private boolean useless;
 
-    /**
-     * {@return the text of some bytes, all of which are ASCII and at least one}
-     *
-     * @param plain whether all are allowed in a plain text
-     */
-    TextValue text(byte[] bytes, int start, int end, boolean plain) {
+    /** The last text: in files in some order the next is often the same. */
+    private long lastFirst;
+
+    private long lastSecond;
+    private TextValue last = TextValue.EMPTY;
+
+    /** {@return the text of some bytes, all of which are {@linkplain TextValue#isPlain plain}, and at least one} */
+    TextValue text(byte[] bytes, int start, int end) {
         int length = end - start;
-        if (useless || length > LONGEST || start + LONGEST > bytes.length) {
-            return made(bytes, start, end, plain);
-        }
-        if (++tries == TRIES) {
-            useless = hits < tries / 2;
-            tries = 0;
-            hits = 0;
+        if (length > LONGEST || start + LONGEST > bytes.length) {
+            return TextValue.ofPlain(bytes, start, end);
         }
         long first = (long) NUMBERS.get(bytes, start);
         long second = 0;
@@ -51,34 +48,40 @@ final class CellCache {
         } else {
             first &= -1L >>> -8 * length;
         }
+        if (first != lastFirst || second != lastSecond) {
+            last = useless ? TextValue.ofPlain(bytes, start, end) : remembered(bytes, start, end, first, second);
+            lastFirst = first;
+            lastSecond = second;
+        }
+        return last;
+    }
+
+    private TextValue remembered(byte[] bytes, int start, int end, long first, long second) {
+        if (++tries == TRIES) {
+            useless = hits < tries / 2;
+            tries = 0;
+            hits = 0;
+        }
         long mixed = (first + second * MIX) * MIX;
         int place = (int) (mixed >>> 32 ^ mixed >>> 53) & SIZE - 1;
-        if (!holds(place, first, second, length)) {
-            int other = place ^ 1;
-            if (!holds(other, first, second, length)) {
-                int free = values[place] == null ? place : place ^ (tries & 1);
-                TextValue made = made(bytes, start, end, plain);
-                keys[2 * free] = first;
-                keys[2 * free + 1] = second;
-                values[free] = made;
-                return made;
-            }
-            place = other;
+        if (!holds(place, first, second)) {
+            place ^= 1;
         }
-        hits++;
-        return values[place];
+        if (holds(place, first, second)) {
+            hits++;
+            return Objects.requireNonNull(values[place]);
+        }
+        // Of the two places a text can have, the free one or, now and then, either.
+        place ^= values[place ^ 1] == null || (tries & 1) == 0 ? 1 : 0;
+        TextValue made = TextValue.ofPlain(bytes, start, end);
+        keys[2 * place] = first;
+        keys[2 * place + 1] = second;
+        values[place] = made;
+        return made;
     }
 
-    private boolean holds(int place, long first, long second, int length) {
-        TextValue value = values[place];
-        return keys[2 * place] == first && keys[2 * place + 1] == second && value != null && value.length() == length;
-    }
-
-    private static TextValue made(byte[] bytes, int start, int end, boolean plain) {
-        if (plain) {
-            return TextValue.ofPlain(bytes, start, end);
-        }
-        // All characters are ASCII, so this encoding, the fastest to read, is as good as any.
-        return TextValue.of(new String(bytes, start, end - start, StandardCharsets.ISO_8859_1));
+    /** No plain text has a zero in it, so those after its end tell its length as well. */
+    private boolean holds(int place, long first, long second) {
+        return keys[2 * place] == first && keys[2 * place + 1] == second;
     }
 }
