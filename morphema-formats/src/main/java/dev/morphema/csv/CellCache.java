@@ -16,15 +16,14 @@ final class CellCache {
     private static final VarHandle NUMBERS =
             MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
 
-    private static final int SIZE = 1 << 11;
     private static final int LONGEST = 2 * Long.BYTES;
     private static final int TRIES = 1 << 10;
     private static final long MIX = 0x9E3779B97F4A7C15L;
 
     /** For each place the first and the second eight bytes of its text, and zeros after it. */
-    private final long[] keys = new long[SIZE * 2];
+    private final long[] keys;
 
-    private final @Nullable TextValue[] values = new TextValue[SIZE];
+    private final @Nullable TextValue[] values;
     private int tries;
     private int hits;
     private boolean useless;
@@ -34,6 +33,12 @@ final class CellCache {
 
     private long lastSecond;
     private TextValue last = TextValue.EMPTY;
+
+    /** @param size for how many texts there is room, a power of two from 2 on */
+    CellCache(int size) {
+        keys = new long[size * 2];
+        values = new TextValue[size];
+    }
 
     /** {@return the text of some bytes, all of which are {@linkplain TextValue#isPlain plain}, and at least one} */
     TextValue text(byte[] bytes, int start, int end) {
@@ -63,7 +68,7 @@ final class CellCache {
             hits = 0;
         }
         long mixed = (first + second * MIX) * MIX;
-        int place = (int) (mixed >>> 32 ^ mixed >>> 53) & SIZE - 1;
+        int place = (int) (mixed >>> 32 ^ mixed >>> 53) & values.length - 1;
         if (!holds(place, first, second)) {
             place ^= 1;
         }

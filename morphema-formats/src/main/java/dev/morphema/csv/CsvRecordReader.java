@@ -8,6 +8,7 @@ import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.formats.Decoding;
+import dev.morphema.formats.ReadBuffer;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.NearNames;
@@ -57,7 +58,7 @@ final class CsvRecordReader implements RecordReader {
         this.rows = new CsvRowHandler(
                 input.name(), skipped, trim, options.text("blank", "absent").equals("absent"));
         this.iterator = scanned
-                ? new CsvScanner(bytes, start.charset(), delimiter.charAt(0), quote, rows)
+                ? new CsvScanner(bytes, start.charset(), delimiter.charAt(0), quote, rows, ReadBuffer.size(input))
                 : CsvReader.builder()
                         .fieldSeparator(delimiter)
                         .quoteCharacter(quote)

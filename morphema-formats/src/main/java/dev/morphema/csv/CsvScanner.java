@@ -30,6 +30,9 @@ final class CsvScanner implements Iterator<Value> {
     private static final byte LINE_FEED = 5;
     private static final byte RETURN = 6;
 
+    /** A small input has no more texts to remember than one in so many bytes. */
+    private static final int BYTES_OF_A_TEXT = 32;
+
     /** What a cell may be beside the kinds of its bytes. */
     private static final int QUOTED = 8;
 
@@ -44,7 +47,8 @@ final class CsvScanner implements Iterator<Value> {
     private final byte quote;
     private final byte[] kinds = new byte[256];
 
-    private byte[] buffer = new byte[1 << 16];
+    private byte[] buffer;
+    private final int cacheSize;
     /** Where the row at hand begins. */
     private int at;
 
@@ -70,8 +74,11 @@ final class CsvScanner implements Iterator<Value> {
         }
     }
 
-    CsvScanner(InputStream in, Charset charset, char delimiter, char quote, CsvRowHandler rows) {
+    /** @param bufferSize how many bytes to read at a time, at first */
+    CsvScanner(InputStream in, Charset charset, char delimiter, char quote, CsvRowHandler rows, int bufferSize) {
         this.in = in;
+        this.buffer = new byte[bufferSize];
+        this.cacheSize = bufferSize / BYTES_OF_A_TEXT;
         this.charset = charset;
         this.rows = rows;
         this.quote = (byte) quote;
@@ -316,7 +323,7 @@ final class CsvScanner implements Iterator<Value> {
         }
         CellCache cache = caches[column];
         if (cache == null) {
-            cache = new CellCache();
+            cache = new CellCache(cacheSize);
             caches[column] = cache;
         }
         return cache;

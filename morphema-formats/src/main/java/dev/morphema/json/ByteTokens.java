@@ -43,7 +43,7 @@ final class ByteTokens implements JsonTokens {
     private final InputStream in;
     private final JsonNames names = new JsonNames();
 
-    private byte[] buffer = new byte[1 << 16];
+    private byte[] buffer;
     private int at;
     private int limit;
     private boolean ended;
@@ -77,8 +77,10 @@ final class ByteTokens implements JsonTokens {
         }
     }
 
-    ByteTokens(InputStream in) {
+    /** @param bufferSize how many bytes to read at a time, at first */
+    ByteTokens(InputStream in, int bufferSize) {
         this.in = in;
+        this.buffer = new byte[bufferSize];
     }
 
     /** Reads more, the bytes from a place on kept; that place is the first of the buffer then. Says whether there are more. */

@@ -12,7 +12,9 @@ final class JsonNames {
     /** Names that are data could be without number. */
     private static final int MOST = 1 << 10;
 
-    /** @param following the name that came next the last time, or null */
+    private static final int PLACES = 1 << 7;
+
+    /** A name, and the one that came next the last time. */
     private static final class Known {
         private final byte[] bytes;
         private final String name;
@@ -30,7 +32,7 @@ final class JsonNames {
         }
     }
 
-    private final @Nullable Known[] places = new Known[MOST];
+    private final @Nullable Known[] places = new Known[PLACES];
     private int size;
     private @Nullable Known last;
 
@@ -57,7 +59,7 @@ final class JsonNames {
         for (int i = from; i < to; i++) {
             hash = hash * 31 + bytes[i];
         }
-        int place = (hash ^ hash >>> 15) & MOST - 1;
+        int place = (hash ^ hash >>> 15) & PLACES - 1;
         for (Known known = places[place]; known != null; known = known.nextOfPlace) {
             if (known.is(bytes, from, to)) {
                 return known;

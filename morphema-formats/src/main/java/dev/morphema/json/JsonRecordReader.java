@@ -5,6 +5,7 @@ import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.formats.Decoding;
 import dev.morphema.formats.FieldOrder;
+import dev.morphema.formats.ReadBuffer;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
@@ -81,12 +82,12 @@ final class JsonRecordReader implements RecordReader {
     }
 
     /** The library tells what is wrong with an input; one that can be read again is read faster without it first. */
-    private JsonTokens tokens(Decoding.Start start) {
+    private JsonTokens tokens(Decoding.Start start) throws IOException {
         if (!start.charset().equals(StandardCharsets.UTF_8)) {
             return new LibraryTokens(FACTORY.createParser(ObjectReadContext.empty(), start.characters()));
         }
         return source.isRereadable()
-                ? new ByteTokens(bytes)
+                ? new ByteTokens(bytes, ReadBuffer.size(source))
                 : new LibraryTokens(FACTORY.createParser(ObjectReadContext.empty(), bytes));
     }
 
