@@ -1,9 +1,11 @@
 package dev.morphema.benchmarks;
 
+import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -64,6 +66,11 @@ final class Comparison {
 
     /** @param first whether to keep the classes that are loaded in an archive, from which later runs take them */
     private List<String> command(Workload workload, String contender, boolean first) {
+        String classPath = System.getProperty("java.class.path");
+        if (!Arrays.stream(classPath.split(File.pathSeparator)).allMatch(file -> file.endsWith(".jar"))) {
+            throw new IllegalStateException(
+                    "an archive of classes is made of jars only; there is a folder in the class path");
+        }
         Path archive = folder.resolve(workload + "." + contender + ".jsa");
         return List.of(
                 ProcessHandle.current().info().command().orElse("java"),
@@ -74,7 +81,7 @@ final class Comparison {
                 "-XX:FreqInlineSize=120",
                 "-Xmx" + workload.heap() + "m",
                 "-cp",
-                System.getProperty("java.class.path"),
+                classPath,
                 Main.class.getName(),
                 "once",
                 workload.name(),

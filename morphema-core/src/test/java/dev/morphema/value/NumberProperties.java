@@ -85,4 +85,40 @@ class NumberProperties {
         assertThat(sum.total().decimal())
                 .isEqualByComparingTo(numbers.stream().reduce(BigDecimal.ZERO, BigDecimal::add));
     }
+
+    /** In cells as long as they hold it; then as an object, from where the cells were. */
+    @Property
+    void aSumInCellsIsThatOfTheDecimals(@ForAll List<@From("decimals") BigDecimal> numbers) {
+        long[] cells = {7, 0, 0, 7};
+        RunningSum sum = new RunningSum() {};
+        boolean inCells = true;
+        for (BigDecimal number : numbers) {
+            long before = cells[1];
+            if (inCells && !NumberCells.add(cells, 1, NumberValue.of(number))) {
+                inCells = false;
+                assertThat(cells[1]).isEqualTo(before);
+                sum.plus(NumberCells.get(cells, 1));
+            }
+            if (!inCells) {
+                sum.plus(NumberValue.of(number));
+            }
+        }
+        NumberValue total = inCells ? NumberCells.get(cells, 1) : sum.total();
+        assertThat(total.toString())
+                .isEqualTo(numbers.stream()
+                        .map(NumberValue::of)
+                        .reduce(NumberValue.ZERO, NumberValue::plus)
+                        .toString());
+        assertThat(new long[] {cells[0], cells[3]}).containsOnly(7);
+    }
+
+    @Property
+    void numbersInCellsAreComparedByValue(@ForAll("decimals") BigDecimal a, @ForAll("decimals") BigDecimal b) {
+        long[] cells = new long[NumberCells.SIZE];
+        if (NumberCells.put(cells, 0, NumberValue.of(a))) {
+            assertThat(Integer.signum(NumberCells.compare(cells, 0, NumberValue.of(b))))
+                    .isEqualTo(a.compareTo(b));
+            assertThat(NumberCells.get(cells, 0)).hasToString(NumberValue.of(a).toString());
+        }
+    }
 }

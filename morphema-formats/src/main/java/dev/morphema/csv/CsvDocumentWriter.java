@@ -24,6 +24,9 @@ import org.jspecify.annotations.Nullable;
 final class CsvDocumentWriter implements DocumentWriter {
     private final CsvRows rows;
     private final Map<String, Integer> columns = new HashMap<>();
+    /** For each column the name that it was last asked for by. */
+    private final @Nullable FieldName[] names;
+
     private final @Nullable Value[] row;
     private int depth;
     private int column;
@@ -40,13 +43,14 @@ final class CsvDocumentWriter implements DocumentWriter {
         rows = charset.equals(StandardCharsets.UTF_8) && delimiter < 0x80 && quote < 0x80
                 ? new ByteRows(out, delimiter, quote, ByteSink.bytes(crlf ? "\r\n" : "\n"))
                 : new LibraryRows(out, charset, delimiter, quote, crlf);
-        List<String> names = document.columns();
-        row = new Value[names.size()];
+        List<String> header = document.columns();
+        names = new FieldName[header.size()];
+        row = new Value[header.size()];
         for (int i = 0; i < row.length; i++) {
-            columns.put(names.get(i), i);
+            columns.put(header.get(i), i);
         }
         if (options.isOn("header", true)) {
-            rows.write(names.stream().map(TextValue::of).toArray(Value[]::new));
+            rows.write(header.stream().map(TextValue::of).toArray(Value[]::new));
         }
     }
 
@@ -64,6 +68,7 @@ final class CsvDocumentWriter implements DocumentWriter {
             throw nested();
         }
         Arrays.fill(row, null);
+        column = -1;
     }
 
     @Override
@@ -87,6 +92,12 @@ final class CsvDocumentWriter implements DocumentWriter {
 
     @Override
     public void field(FieldName name) {
+        // Rows mostly have their fields in the order of the columns, and each time by the same object as name.
+        int next = column + 1;
+        if (next < names.length && names[next] == name) {
+            column = next;
+            return;
+        }
         Integer known = columns.get(name.local());
         if (known == null) {
             throw new ProblemException(
@@ -95,6 +106,7 @@ final class CsvDocumentWriter implements DocumentWriter {
                             .withHelp("name all columns in the target: columns = [ … ]"));
         }
         column = known;
+        names[known] = name;
     }
 
     @Override
