@@ -182,7 +182,9 @@ final class ByteTokens implements JsonTokens {
         if (to - from > LONGEST_NAME) {
             throw new BadJson();
         }
-        name = kinds == 0 ? names.of(buffer, from, to) : JsonText.of(buffer, from, to, kinds);
+        name = (kinds & JsonText.ESCAPED) == 0
+                ? names.of(buffer, from, to, kinds)
+                : JsonText.of(buffer, from, to, kinds);
         if (skipWhite() != ':') {
             throw new BadJson();
         }

@@ -1,6 +1,5 @@
 package dev.morphema.json;
 
-import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
@@ -21,9 +20,9 @@ final class JsonNames {
         private @Nullable Known following;
         private final @Nullable Known nextOfPlace;
 
-        Known(byte[] bytes, @Nullable Known nextOfPlace) {
+        Known(byte[] bytes, int kinds, @Nullable Known nextOfPlace) {
             this.bytes = bytes;
-            this.name = new String(bytes, StandardCharsets.ISO_8859_1);
+            this.name = JsonText.of(bytes, 0, bytes.length, kinds);
             this.nextOfPlace = nextOfPlace;
         }
 
@@ -36,16 +35,21 @@ final class JsonNames {
     private int size;
     private @Nullable Known last;
 
-    /** {@return the name that some bytes are, all of which are ASCII} */
-    String of(byte[] bytes, int from, int to) {
+    /**
+     * {@return the name that some bytes are}
+     *
+     * @param kinds what there is in it, without escapes
+     * @throws ByteTokens.BadJson if there are bytes that are no characters
+     */
+    String of(byte[] bytes, int from, int to, int kinds) {
         Known expected = last == null ? null : last.following;
         if (expected != null && expected.is(bytes, from, to)) {
             last = expected;
             return expected.name;
         }
-        Known found = find(bytes, from, to);
+        Known found = find(bytes, from, to, kinds);
         if (found == null) {
-            return new String(bytes, from, to - from, StandardCharsets.ISO_8859_1);
+            return JsonText.of(bytes, from, to, kinds);
         }
         if (last != null) {
             last.following = found;
@@ -54,7 +58,7 @@ final class JsonNames {
         return found.name;
     }
 
-    private @Nullable Known find(byte[] bytes, int from, int to) {
+    private @Nullable Known find(byte[] bytes, int from, int to, int kinds) {
         int hash = 0;
         for (int i = from; i < to; i++) {
             hash = hash * 31 + bytes[i];
@@ -68,8 +72,8 @@ final class JsonNames {
         if (size == MOST) {
             return null;
         }
+        places[place] = new Known(Arrays.copyOfRange(bytes, from, to), kinds, places[place]);
         size++;
-        places[place] = new Known(Arrays.copyOfRange(bytes, from, to), places[place]);
         return places[place];
     }
 }
