@@ -2,17 +2,15 @@ package dev.morphema.csv;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.morphema.format.Input;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
+import dev.morphema.formats.Pieces;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import net.jqwik.api.Arbitraries;
@@ -27,24 +25,6 @@ class CsvScannerProperties {
     /** No lines are left out, but to be able to do so the library reads the document. */
     private static final Options BY_LIBRARY = SCANNED.with("skip", 1);
 
-    /** A document of which each read gives only a few bytes, so that cells are cut anywhere. */
-    private record Pieces(byte[] document) implements Input {
-        @Override
-        public String name() {
-            return "pieces";
-        }
-
-        @Override
-        public InputStream open() {
-            return new ByteArrayInputStream(document) {
-                @Override
-                public synchronized int read(byte[] bytes, int offset, int length) {
-                    return super.read(bytes, offset, Math.min(length, 3));
-                }
-            };
-        }
-    }
-
     @Provide
     Arbitrary<String> documents() {
         return Arbitraries.of("a", "b1", ";", ";", "\n", "\n", "\r\n", "\r", "\"", "\"", "\"\"", " ", "ü", "€😀", ",")
@@ -56,7 +36,7 @@ class CsvScannerProperties {
     private static String read(byte[] document, Options options, Projection projection, int skipped)
             throws IOException {
         StringBuilder out = new StringBuilder();
-        try (RecordReader reader = new CsvSource().open(new Pieces(document), projection, options)) {
+        try (RecordReader reader = new CsvSource().open(new Pieces(document, false), projection, options)) {
             for (Value record = reader.next(); record != null; record = reader.next()) {
                 RecordValue row = (RecordValue) record;
                 out.append(row.origin().record())

@@ -2,18 +2,16 @@ package dev.morphema.json;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.morphema.format.Input;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
+import dev.morphema.formats.Pieces;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.math.BigInteger;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
@@ -37,28 +35,6 @@ class ByteTokensProperties {
             Map.of(FieldName.of("a"), Projection.EVERYTHING, FieldName.of("ü"), Projection.EVERYTHING),
             null,
             Map.of());
-
-    /**
-     * A document of which each read gives only a few bytes, so that tokens are cut anywhere.
-     *
-     * @param isRereadable if not, the library reads it
-     */
-    private record Pieces(byte[] document, boolean isRereadable) implements Input {
-        @Override
-        public String name() {
-            return "pieces";
-        }
-
-        @Override
-        public InputStream open() {
-            return new ByteArrayInputStream(document) {
-                @Override
-                public synchronized int read(byte[] bytes, int offset, int length) {
-                    return super.read(bytes, offset, Math.min(length, 3));
-                }
-            };
-        }
-    }
 
     private static Arbitrary<String> scalars() {
         return Arbitraries.of(
