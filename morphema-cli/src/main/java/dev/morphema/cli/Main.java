@@ -61,13 +61,8 @@ public final class Main {
         line.setOut(text)
                 .setErr(words)
                 .setCaseInsensitiveEnumValuesAllowed(true)
-                .setExecutionExceptionHandler((e, command, parsed) -> failed(e, command, words))
-                .setParameterExceptionHandler((e, rest) -> {
-                    words.println("morphema: " + e.getMessage());
-                    CommandLine.UnmatchedArgumentException.printSuggestions(e, words);
-                    words.println("try: " + e.getCommandLine().getCommandSpec().qualifiedName() + " --help");
-                    return ExitCode.USAGE;
-                });
+                .setExecutionExceptionHandler(new Failed(words))
+                .setParameterExceptionHandler(new Misused(words));
         int code = executed(line, args, words);
         text.flush();
         words.flush();
@@ -112,26 +107,46 @@ public final class Main {
         }
     }
 
-    private static int failed(Exception e, CommandLine command, PrintWriter words) {
-        TerminalCommand own = command.getCommand();
-        if (e.getCause() instanceof IOException cause && BROKEN_PIPE.equals(cause.getMessage())) {
-            // Whoever read the result, such as head, has seen enough.
-            return ExitCode.GOOD;
+    // Both handlers are classes and no lambdas: a lambda of an interface of picocli, whose classes have an old format,
+    // cannot be
+    // taken from the archive of classes, and to make it opens a jar that is not needed otherwise; a tenth of a small
+    // run.
+
+    /** Says what was wrong with the words of the command line. */
+    private record Misused(PrintWriter words) implements CommandLine.IParameterExceptionHandler {
+        @Override
+        public int handleParseException(CommandLine.ParameterException e, String[] rest) {
+            words.println("morphema: " + e.getMessage());
+            CommandLine.UnmatchedArgumentException.printSuggestions(e, words);
+            words.println("try: " + e.getCommandLine().getCommandSpec().qualifiedName() + " --help");
+            return ExitCode.USAGE;
         }
-        if (e instanceof ProblemException failure) {
-            List<Problem> problems = failure.problems();
-            new ProblemPrinter(words, !own.hidesValues()).print(problems);
+    }
+
+    /** Says why a command has failed. */
+    private record Failed(PrintWriter words) implements CommandLine.IExecutionExceptionHandler {
+        @Override
+        public int handleExecutionException(Exception e, CommandLine command, CommandLine.ParseResult parsed) {
+            TerminalCommand own = command.getCommand();
+            if (e.getCause() instanceof IOException cause && BROKEN_PIPE.equals(cause.getMessage())) {
+                // Whoever read the result, such as head, has seen enough.
+                return ExitCode.GOOD;
+            }
+            if (e instanceof ProblemException failure) {
+                List<Problem> problems = failure.problems();
+                new ProblemPrinter(words, !own.hidesValues()).print(problems);
+                if (own.debugs()) {
+                    e.printStackTrace(words);
+                }
+                return ExitCode.of(problems);
+            }
+            words.println("morphema: something went wrong inside: " + e);
             if (own.debugs()) {
                 e.printStackTrace(words);
+            } else {
+                words.println("This is a fault of Morphema, not of your files; --debug shows where it arose.");
             }
-            return ExitCode.of(problems);
+            return ExitCode.FAULT;
         }
-        words.println("morphema: something went wrong inside: " + e);
-        if (own.debugs()) {
-            e.printStackTrace(words);
-        } else {
-            words.println("This is a fault of Morphema, not of your files; --debug shows where it arose.");
-        }
-        return ExitCode.FAULT;
     }
 }
