@@ -33,6 +33,8 @@ public final class Layout {
     private final AtomicInteger family;
 
     private final boolean plain;
+    /** A bit for each of the first slots that has no converter. */
+    private final long untyped;
 
     private Layout(
             List<FieldName> names,
@@ -47,6 +49,11 @@ public final class Layout {
         this.family = family;
         this.plain = names.stream()
                 .allMatch(name -> name.equals(FieldName.of(name.local())) && !name.equals(FieldName.OWN_TEXT));
+        long bits = 0;
+        for (int i = 0; i < converters.length; i++) {
+            bits |= converters[i] == null ? RecordValue.bit(i) : 0;
+        }
+        this.untyped = bits;
     }
 
     /** {@return a layout without fields, that asks for the declared type of each field that is added} */
@@ -121,6 +128,11 @@ public final class Layout {
     /** {@return what converts the values of a slot, or null if they stay as they are} */
     public @Nullable Converter converter(int slot) {
         return converters[slot];
+    }
+
+    /** {@return the {@linkplain RecordValue#bit bits} of the slots whose values stay as they are} */
+    long untyped() {
+        return untyped;
     }
 
     @Override

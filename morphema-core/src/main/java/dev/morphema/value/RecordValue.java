@@ -22,8 +22,8 @@ public final class RecordValue extends Composite {
     private final @Nullable Origin origin;
     private final @Nullable FieldName element;
     private final @Nullable List<Part> parts;
-    /** Which of the first slots have been converted already, bit by bit. */
-    private long converted;
+    /** Which of the first slots hold what {@link #get} gives, bit by bit: converted already, or of no declared type. */
+    private long ready;
 
     private RecordValue(
             Layout layout,
@@ -36,6 +36,7 @@ public final class RecordValue extends Composite {
         this.origin = origin;
         this.element = element;
         this.parts = parts;
+        this.ready = layout.untyped();
     }
 
     /**
@@ -62,7 +63,7 @@ public final class RecordValue extends Composite {
      */
     public static RecordValue of(Layout layout, @Nullable Value[] values, Origin origin, long converted) {
         RecordValue record = of(layout, values, origin);
-        record.converted = converted;
+        record.ready |= converted;
         return record;
     }
 
@@ -169,13 +170,18 @@ public final class RecordValue extends Composite {
         if (value == null) {
             return Nothing.ABSENT;
         }
+        return (ready & bit(slot)) != 0 ? value : converted(slot, value);
+    }
+
+    private Value converted(int slot, Value value) {
         Converter converter = layout.converter(slot);
-        if (converter != null && (converted & bit(slot)) == 0) {
-            value = convert(converter, value, slot);
-            values[slot] = value;
-            converted |= bit(slot);
+        if (converter == null) {
+            return value;
         }
-        return value;
+        Value converted = convert(converter, value, slot);
+        values[slot] = converted;
+        ready |= bit(slot);
+        return converted;
     }
 
     /** {@return the value of exactly that name, absent if there is none} */

@@ -17,7 +17,7 @@ public sealed class TextValue extends Value permits ElementText {
 
     private static final VarHandle EIGHT = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.BIG_ENDIAN);
 
-    private static final boolean[] PLAIN = new boolean[128];
+    private static final boolean[] PLAIN = new boolean[256];
 
     static {
         for (int c = ' '; c < 0x7F; c++) {
@@ -60,6 +60,19 @@ public sealed class TextValue extends Value permits ElementText {
         byte[] plain = room(to - from);
         System.arraycopy(ascii, from, plain, 0, to - from);
         return new TextValue(plain, to - from);
+    }
+
+    /** {@return the text of some bytes if all of them are {@linkplain #isPlain plain}, and there is one; else null} */
+    public static @Nullable TextValue ifPlain(byte[] bytes, int from, int to) {
+        int length = to - from;
+        byte[] copy = room(length);
+        boolean plain = length > 0;
+        for (int i = 0; i < length; i++) {
+            byte b = bytes[from + i];
+            copy[i] = b;
+            plain &= PLAIN[b & 0xFF];
+        }
+        return plain ? new TextValue(copy, length) : null;
     }
 
     /** {@return whether a text with this character can be plain} */
@@ -124,7 +137,7 @@ public sealed class TextValue extends Value permits ElementText {
 
     @Override
     public final int mostBytes() {
-        return plain == null ? 0 : length;
+        return plain == null ? 0 : plain.length;
     }
 
     @Override
@@ -133,7 +146,10 @@ public sealed class TextValue extends Value permits ElementText {
         if (bytes == null) {
             return -1;
         }
-        System.arraycopy(bytes, 0, into, from, length);
+        // Most are short, for which a call to copy them takes longer.
+        for (int i = 0; i < bytes.length; i += Long.BYTES) {
+            EIGHT.set(into, from + i, (long) EIGHT.get(bytes, i));
+        }
         return from + length;
     }
 
