@@ -1,26 +1,24 @@
 package dev.morphema.csv;
 
+import dev.morphema.formats.EightBytes;
 import dev.morphema.value.TextValue;
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
-import java.nio.ByteOrder;
+import java.nio.charset.CharacterCodingException;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Remembers the short texts of one column, many of which hold few different ones: codes, days, names of ships. A text that
- * comes again is the same object, which costs nothing to make and little to look up: its bytes are taken as two numbers.
- * Gives up on a column of ever new texts. Not thread-safe.
+ * comes again is the same object, which costs nothing to make and little to look up: its bytes and their number are taken as
+ * two numbers. Gives up on a column of ever new texts. Not thread-safe.
  */
 final class CellCache {
-    private static final VarHandle NUMBERS =
-            MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
-
-    private static final int LONGEST = 2 * Long.BYTES;
+    private static final int LONGEST = 2 * Long.BYTES - 1;
+    private static final int PLACE_OF_LENGTH = Long.SIZE - Byte.SIZE;
     private static final int TRIES = 1 << 10;
     private static final long MIX = 0x9E3779B97F4A7C15L;
 
-    /** For each place the first and the second eight bytes of its text, and zeros after it. */
+    private final CellTexts texts;
+    /** For each place the first eight bytes of its text; then the others and, in the highest, how many there are. */
     private final long[] keys;
 
     private final @Nullable TextValue[] values;
@@ -34,34 +32,42 @@ final class CellCache {
     private long lastSecond;
     private TextValue last = TextValue.EMPTY;
 
-    /** @param size for how many texts there is room, a power of two from 2 on */
-    CellCache(int size) {
+    /**
+     * @param texts makes the texts
+     * @param size for how many texts there is room, a power of two from 2 on
+     */
+    CellCache(CellTexts texts, int size) {
+        this.texts = texts;
         keys = new long[size * 2];
         values = new TextValue[size];
     }
 
-    /** {@return the text of some bytes, all of which are {@linkplain TextValue#isPlain plain}, and at least one} */
-    TextValue text(byte[] bytes, int start, int end) {
+    /**
+     * {@return the text of some bytes}
+     *
+     * @param bytes with at least fifteen more behind the first of the text; at least one is of the text
+     * @throws CharacterCodingException if they are no characters
+     */
+    TextValue text(byte[] bytes, int start, int end) throws CharacterCodingException {
         int length = end - start;
-        if (length > LONGEST || start + LONGEST > bytes.length) {
-            return TextValue.ofPlain(bytes, start, end);
+        if (length > LONGEST) {
+            return texts.text(bytes, start, end);
         }
-        long first = (long) NUMBERS.get(bytes, start);
-        long second = 0;
+        long first = EightBytes.first(EightBytes.at(bytes, start), Math.min(length, Long.BYTES));
+        long second = (long) length << PLACE_OF_LENGTH;
         if (length > Long.BYTES) {
-            second = (long) NUMBERS.get(bytes, start + Long.BYTES) & -1L >>> -8 * length;
-        } else {
-            first &= -1L >>> -8 * length;
+            second |= EightBytes.first(EightBytes.at(bytes, start + Long.BYTES), length - Long.BYTES);
         }
         if (first != lastFirst || second != lastSecond) {
-            last = useless ? TextValue.ofPlain(bytes, start, end) : remembered(bytes, start, end, first, second);
+            last = useless ? texts.text(bytes, start, end) : remembered(bytes, start, end, first, second);
             lastFirst = first;
             lastSecond = second;
         }
         return last;
     }
 
-    private TextValue remembered(byte[] bytes, int start, int end, long first, long second) {
+    private TextValue remembered(byte[] bytes, int start, int end, long first, long second)
+            throws CharacterCodingException {
         if (++tries == TRIES) {
             useless = hits < tries / 2;
             tries = 0;
@@ -78,14 +84,13 @@ final class CellCache {
         }
         // Of the two places a text can have, the free one or, now and then, either.
         place ^= values[place ^ 1] == null || (tries & 1) == 0 ? 1 : 0;
-        TextValue made = TextValue.ofPlain(bytes, start, end);
+        TextValue made = texts.text(bytes, start, end);
         keys[2 * place] = first;
         keys[2 * place + 1] = second;
         values[place] = made;
         return made;
     }
 
-    /** No plain text has a zero in it, so those after its end tell its length as well. */
     private boolean holds(int place, long first, long second) {
         return keys[2 * place] == first && keys[2 * place + 1] == second;
     }

@@ -28,6 +28,9 @@ import org.jspecify.annotations.Nullable;
 
 /** Reads the rows of one CSV input. */
 final class CsvRecordReader implements RecordReader {
+    /** A small input has no more texts to remember than one in so many bytes. */
+    private static final int BYTES_OF_A_TEXT = 32;
+
     private final Input input;
     private final Projection projection;
     private final CsvRowHandler rows;
@@ -56,9 +59,14 @@ final class CsvRecordReader implements RecordReader {
         Reader characters = scanned ? Reader.nullReader() : start.characters();
         this.skipped = skipLines(characters, options.count("skip", 0));
         this.rows = new CsvRowHandler(
-                input.name(), skipped, trim, options.text("blank", "absent").equals("absent"));
+                input.name(),
+                skipped,
+                trim,
+                options.text("blank", "absent").equals("absent"),
+                new CellTexts(start.charset()),
+                ReadBuffer.size(input) / BYTES_OF_A_TEXT);
         this.iterator = scanned
-                ? new CsvScanner(bytes, start.charset(), delimiter.charAt(0), quote, rows, ReadBuffer.size(input))
+                ? new CsvScanner(bytes, delimiter.charAt(0), quote, rows, ReadBuffer.size(input))
                 : CsvReader.builder()
                         .fieldSeparator(delimiter)
                         .quoteCharacter(quote)

@@ -15,6 +15,7 @@ import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
+import java.nio.charset.CharacterCodingException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -35,13 +36,18 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     private boolean begun;
     private @Nullable Projection projection;
     private Layout layout = Layout.EMPTY;
-    /** The slot of each column; grows with the longest row if there are no names. */
-    private int[] slots = new int[0];
-    /** What converts the cells of each column; null if they stay texts. */
-    private @Nullable Converter[] types = new Converter[0];
+    /** Grow with the longest row if there are no names. */
+    private Column[] columns = new Column[0];
+
+    private final CellTexts texts;
+    private final int textsOfColumn;
 
     private boolean named;
+    /** How many records there were before the row at hand. */
     private long number;
+    /** Whether the row has cells, as a line with nothing on it has not; that is no record. */
+    private boolean filled;
+
     private long line;
     /** Whether two columns have the same name, so that a field can have two values. */
     private boolean repeated;
@@ -52,7 +58,23 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     private RecordValue.Builder record = RecordValue.builder();
 
-    CsvRowHandler(String input, long skippedLines, boolean trim, boolean blankIsAbsent) {
+    /**
+     * What is done with the cells of a column.
+     *
+     * @param slot the field they become, or {@link #NOT_WANTED}
+     * @param type what converts them; null if they stay texts
+     */
+    private record Column(int slot, @Nullable Converter type, CellCache texts) {}
+
+    /**
+     * @param trim whether white space around cells without quotes is dropped
+     * @param texts makes texts of bytes
+     * @param textsOfColumn how many texts of one column to remember, a power of two from 2 on
+     */
+    CsvRowHandler(
+            String input, long skippedLines, boolean trim, boolean blankIsAbsent, CellTexts texts, int textsOfColumn) {
+        this.texts = texts;
+        this.textsOfColumn = textsOfColumn;
         this.input = input;
         this.skippedLines = skippedLines;
         this.trim = trim;
@@ -90,13 +112,14 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             layout = layout.withAll(List.of(field));
             slot = layout.slot(field);
         }
-        for (int other : slots) {
-            repeated |= slot >= 0 && other == slot;
+        for (Column other : columns) {
+            repeated |= slot >= 0 && other.slot() == slot;
         }
-        slots = Arrays.copyOf(slots, slots.length + 1);
-        slots[slots.length - 1] = slot < 0 ? NOT_WANTED : slot;
-        types = Arrays.copyOf(types, slots.length);
-        types[slots.length - 1] = slot < 0 ? null : layout.converter(slot);
+        columns = Arrays.copyOf(columns, columns.length + 1);
+        columns[columns.length - 1] = new Column(
+                slot < 0 ? NOT_WANTED : slot,
+                slot < 0 ? null : layout.converter(slot),
+                new CellCache(texts, textsOfColumn));
     }
 
     /** {@return the line on which the row at hand begins} */
@@ -107,6 +130,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     @Override
     protected void handleBegin(long startingLineNumber) {
         line = startingLineNumber + skippedLines;
+        filled = false;
         if (begun) {
             if (repeated) {
                 record = RecordValue.builder(layout, new Origin(input, number + 1, line));
@@ -121,47 +145,56 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     @Override
     protected void handleField(int column, char[] buffer, int offset, int length, boolean quoted) {
-        if (column == 0) {
-            countRow();
-        }
-        if (wants(column)) {
+        filled = true;
+        if (column >= columns.length || columns[column].slot() != NOT_WANTED) {
             take(column, TextValue.of(new String(buffer, offset, length)), quoted);
         }
     }
 
-    /** The row at hand is a record: it has cells, as a line with nothing on it has not. */
-    void countRow() {
-        number += begun ? 1 : 0;
-    }
-
-    /** {@return whether the text of a cell is of use} */
-    boolean wants(int column) {
-        return !begun || column >= slots.length || slots[column] != NOT_WANTED;
-    }
-
-    /** Takes a cell of a declared type, if it is written in the common way; if not, its text is to be taken. */
-    boolean takeTyped(int column, byte[] text, int from, int to) {
-        Converter type = column < types.length ? types[column] : null;
-        Value value = type == null ? null : type.read(text, from, to);
-        if (value == null) {
-            return false;
+    /**
+     * Takes a cell of which the bytes are known.
+     *
+     * @param bytes with at least fifteen more behind the first of the cell
+     * @param ascii whether all are in ASCII
+     * @param quoted whether there were quotes around it
+     * @throws CharacterCodingException if the bytes are no characters, also if nobody wants them
+     */
+    void take(int column, byte[] bytes, int from, int to, boolean ascii, boolean quoted)
+            throws CharacterCodingException {
+        filled = true;
+        if (repeated || column >= columns.length) {
+            take(column, texts.text(bytes, from, to), quoted);
+            return;
         }
-        if (repeated) {
-            record.add(slots[column], value);
-        } else {
-            cells[slots[column]] = value;
-            converted |= RecordValue.bit(slots[column]);
+        Column known = columns[column];
+        if (known.slot() == NOT_WANTED) {
+            if (!ascii) {
+                texts.text(bytes, from, to);
+            }
+            return;
         }
-        return true;
+        if (from == to) {
+            cells[known.slot()] = cell(TextValue.EMPTY, quoted);
+            return;
+        }
+        if (ascii && known.type() != null) {
+            Value value = known.type().read(bytes, from, to);
+            if (value != null) {
+                cells[known.slot()] = value;
+                converted |= RecordValue.bit(known.slot());
+                return;
+            }
+        }
+        cells[known.slot()] = known.texts().text(bytes, from, to);
     }
 
     /** Takes the text of a cell. */
-    void take(int column, TextValue text, boolean quoted) {
+    private void take(int column, TextValue text, boolean quoted) {
         if (!begun) {
             header.add(text.text());
             return;
         }
-        if (column >= slots.length) {
+        if (column >= columns.length) {
             if (named) {
                 refuseExtra(text.text());
                 return;
@@ -169,7 +202,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             addColumn("column" + (column + 1));
             cells = Arrays.copyOf(cells, layout.size());
         }
-        int slot = slots[column];
+        int slot = columns[column].slot();
         if (slot == NOT_WANTED) {
             return;
         }
@@ -189,8 +222,10 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     private void refuseExtra(String text) {
         if (!WhiteSpace.isBlank(text)) {
             throw new ProblemException(
-                    Problem.error(Code.BAD_CSV, "This row has more cells than there are columns: " + slots.length + ".")
-                            .in(new InputLocation(input, number, line, 0, null, null))
+                    Problem.error(
+                                    Code.BAD_CSV,
+                                    "This row has more cells than there are columns: " + columns.length + ".")
+                            .in(new InputLocation(input, number + 1, line, 0, null, null))
                             .withValue(text)
                             .withHelp(
                                     "a delimiter inside a cell needs quotes around the cell; more columns are named by columns = [ … ]"));
@@ -199,9 +234,10 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     @Override
     protected Value buildRecord() {
-        if (!begun) {
+        if (!begun || !filled) {
             return RecordValue.EMPTY;
         }
+        number++;
         return repeated ? record.build() : RecordValue.of(layout, cells, new Origin(input, number, line), converted);
     }
 }

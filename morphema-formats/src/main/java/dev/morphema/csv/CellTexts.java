@@ -1,0 +1,36 @@
+package dev.morphema.csv;
+
+import dev.morphema.value.TextValue;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
+
+/** Makes texts of the bytes of cells. Safe for use by many threads. */
+final class CellTexts {
+    private final Charset charset;
+
+    /** @param charset one in which a byte of ASCII stands for itself */
+    CellTexts(Charset charset) {
+        this.charset = charset;
+    }
+
+    /**
+     * {@return the text of some bytes}
+     *
+     * @throws CharacterCodingException if they are no characters
+     */
+    TextValue text(byte[] bytes, int from, int to) throws CharacterCodingException {
+        TextValue plain = TextValue.ifPlain(bytes, from, to);
+        if (plain != null) {
+            return plain;
+        }
+        String text = new String(bytes, from, to - from, charset);
+        // The mark for what is no character may also have been written as such.
+        return TextValue.of(
+                text.indexOf('\uFFFD') < 0
+                        ? text
+                        : charset.newDecoder()
+                                .decode(ByteBuffer.wrap(bytes, from, to - from))
+                                .toString());
+    }
+}

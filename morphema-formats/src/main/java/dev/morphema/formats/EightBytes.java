@@ -1,0 +1,59 @@
+package dev.morphema.formats;
+
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
+
+/**
+ * Looks at eight bytes in one step, as one number of which the first byte is the lowest. Marks are numbers with the highest bit
+ * of bytes that were looked for: surely of the first, and perhaps wrongly of some after it.
+ */
+public final class EightBytes {
+    private static final VarHandle NUMBERS =
+            MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+    private static final long ONES = 0x0101010101010101L;
+    private static final long HIGHEST_BITS = 0x8080808080808080L;
+
+    private EightBytes() {}
+
+    /** {@return the bytes from a place on, of which there must be eight} */
+    public static long at(byte[] bytes, int place) {
+        return (long) NUMBERS.get(bytes, place);
+    }
+
+    /** {@return eight times the same byte} */
+    public static long all(int b) {
+        return (b & 0xFF) * ONES;
+    }
+
+    /** {@return marks of the bytes that are the same in both} */
+    public static long same(long eight, long other) {
+        long different = eight ^ other;
+        return different - ONES & ~different & HIGHEST_BITS;
+    }
+
+    /** {@return marks of the bytes below one of ASCII} */
+    public static long below(long eight, int b) {
+        return eight - all(b) & ~eight & HIGHEST_BITS;
+    }
+
+    /** {@return marks of the bytes that are not in ASCII} */
+    public static long beyondAscii(long eight) {
+        return eight & HIGHEST_BITS;
+    }
+
+    /** {@return the place of the first mark, from 0 to 7; 8 if there is none} */
+    public static int first(long marks) {
+        return Long.numberOfTrailingZeros(marks) / Byte.SIZE;
+    }
+
+    /** {@return the bytes before the first mark, and of the marked one all but the highest bit; zeros after them} */
+    public static long before(long eight, long marks) {
+        return eight & (marks & -marks) - 1;
+    }
+
+    /** {@return the first bytes, from 1 to 8, and zeros after them} */
+    public static long first(long eight, int count) {
+        return eight & -1L >>> -Byte.SIZE * count;
+    }
+}
