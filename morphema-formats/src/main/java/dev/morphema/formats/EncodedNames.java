@@ -1,11 +1,11 @@
 package dev.morphema.formats;
 
 import dev.morphema.value.FieldName;
-import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Names of fields as bytes, each encoded once. Documents repeat themselves, so the name that followed last time is tried
@@ -16,8 +16,8 @@ public final class EncodedNames {
     private static final int MOST = 1_000;
 
     private final Function<FieldName, byte[]> encoding;
-    private final List<FieldName> names = new ArrayList<>();
-    private final List<byte[]> encoded = new ArrayList<>();
+    private @Nullable FieldName[] names = new FieldName[16];
+    private byte[][] encoded = new byte[16][];
     private final Map<FieldName, Integer> places = new HashMap<>();
     private int next;
 
@@ -28,25 +28,33 @@ public final class EncodedNames {
 
     /** {@return the bytes of a name, not to be changed} */
     public byte[] of(FieldName name) {
-        if (next < names.size() && names.get(next) == name) {
-            return encoded.get(next++);
+        int place = next;
+        if (names[place] != name) {
+            place = names[0] == name ? 0 : place(name);
+            if (place < 0) {
+                return encoding.apply(name);
+            }
         }
-        if (!names.isEmpty() && names.get(0) == name) {
-            next = 1;
-            return encoded.get(0);
+        next = place + 1 < names.length ? place + 1 : 0;
+        return encoded[place];
+    }
+
+    private int place(FieldName name) {
+        Integer known = places.get(name);
+        if (known != null) {
+            return known;
         }
-        Integer place = places.get(name);
-        if (place != null) {
-            next = place + 1;
-            return encoded.get(place);
+        int place = places.size();
+        if (place == MOST) {
+            return -1;
         }
-        byte[] bytes = encoding.apply(name);
-        if (names.size() < MOST) {
-            places.put(name, names.size());
-            names.add(name);
-            encoded.add(bytes);
-            next = names.size();
+        if (place == names.length) {
+            names = Arrays.copyOf(names, place * 2);
+            encoded = Arrays.copyOf(encoded, place * 2);
         }
-        return bytes;
+        names[place] = name;
+        encoded[place] = encoding.apply(name);
+        places.put(name, place);
+        return place;
     }
 }

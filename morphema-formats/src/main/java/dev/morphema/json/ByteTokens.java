@@ -1,5 +1,6 @@
 package dev.morphema.json;
 
+import dev.morphema.formats.EightBytes;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -28,6 +29,9 @@ final class ByteTokens implements JsonTokens {
     private static final byte QUOTE = 4;
     private static final byte BACKSLASH = 5;
     private static final byte CONTROL = 6;
+
+    private static final long QUOTES = EightBytes.all('"');
+    private static final long BACKSLASHES = EightBytes.all('\\');
 
     /** What bytes are within a text: plain, other ASCII, no ASCII, or something that does not stand for itself. */
     private static final byte[] KINDS = new byte[256];
@@ -142,6 +146,13 @@ final class ByteTokens implements JsonTokens {
             named = false;
             return value(skipWhite());
         }
+        if (objects[depth] && isExpected()) {
+            return JsonToken.PROPERTY_NAME;
+        }
+        int begin = at;
+        long droppedBefore = dropped;
+        int lineBefore = line;
+        boolean afterValue = needsComma;
         int b = skipWhite();
         if (depth == 0) {
             return b == -1 && at == limit ? null : value(b);
@@ -168,7 +179,32 @@ final class ByteTokens implements JsonTokens {
             throw new BadJson();
         }
         fieldName();
+        if (dropped == droppedBefore && (kinds & JsonText.ESCAPED) == 0) {
+            long first = dropped + begin;
+            names.learn(buffer, begin, at, afterValue, (int) (tokenStart - first), line - lineBefore, (int)
+                    (lineStart - first));
+        }
         return JsonToken.PROPERTY_NAME;
+    }
+
+    /** Whether the name that followed the last one before stands here, written as it was then; if so, goes on to its value. */
+    private boolean isExpected() {
+        JsonNames.Known expected = names.expected();
+        JsonNames.Way way = expected == null ? null : expected.way();
+        if (way == null || way.afterValue() != needsComma || !way.isAt(buffer, at, limit)) {
+            return false;
+        }
+        names.goOn(expected);
+        if (way.lines() > 0) {
+            line += way.lines();
+            lineStart = dropped + at + way.lineStart();
+        }
+        tokenLine = line;
+        tokenStart = dropped + at + way.name();
+        at += way.length();
+        name = expected.name();
+        named = true;
+        return true;
     }
 
     private void start() {
@@ -232,7 +268,8 @@ final class ByteTokens implements JsonTokens {
         while (true) {
             byte[] bytes = buffer;
             int end = limit;
-            int i = at;
+            int i = plainUntil(at);
+            seen |= i > at ? JsonText.ASCII : 0;
             int kind = 0;
             while (i < end && (kind = KINDS[bytes[i] & 0xFF]) < QUOTE) {
                 seen |= kind;
@@ -254,6 +291,23 @@ final class ByteTokens implements JsonTokens {
                 at += 2;
             }
         }
+    }
+
+    /** {@return a place before which, from another on, there is nothing but ASCII that stands for itself} */
+    private int plainUntil(int from) {
+        int i = from;
+        while (i + Long.BYTES <= limit) {
+            long eight = EightBytes.at(buffer, i);
+            long marks = EightBytes.same(eight, QUOTES)
+                    | EightBytes.same(eight, BACKSLASHES)
+                    | EightBytes.below(eight, ' ')
+                    | EightBytes.beyondAscii(eight);
+            if (marks != 0) {
+                return i + EightBytes.first(marks);
+            }
+            i += Long.BYTES;
+        }
+        return i;
     }
 
     private JsonToken word(String word, JsonToken meant) throws IOException {
@@ -351,9 +405,8 @@ final class ByteTokens implements JsonTokens {
 
     @Override
     public TextValue text() throws IOException {
-        return kinds == 0 && to > from
-                ? TextValue.ofPlain(buffer, from, to)
-                : TextValue.of(JsonText.of(buffer, from, to, kinds));
+        TextValue plain = kinds <= JsonText.ASCII ? TextValue.ifPlain(buffer, from, to) : null;
+        return plain == null ? TextValue.of(JsonText.of(buffer, from, to, kinds)) : plain;
     }
 
     @Override

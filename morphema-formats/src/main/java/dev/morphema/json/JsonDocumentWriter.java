@@ -15,6 +15,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Writes one JSON document (RFC 8259), or the records of a list each on its own line. Bytes go straight into the buffer of
@@ -33,13 +34,16 @@ final class JsonDocumentWriter implements DocumentWriter {
     private final ByteSink out;
     private final boolean lines;
     private final boolean writesMissing;
-    private final byte[] indent;
+    private final boolean indented;
+    private final String indent;
     private final EncodedNames names = new EncodedNames(this::encoded);
     /** How many records and lists are open, and for each whether it has something in it, and a text of its own. */
     private int depth;
 
     private boolean[] filled = new boolean[16];
     private boolean[] texts = new boolean[16];
+    /** What stands before a line, for each depth that there was. */
+    private byte @Nullable [][] newLines = new byte[filled.length][];
     /** The list of a document with one record a line has no brackets of its own. */
     private boolean bare;
     /** A name was written, so what comes next needs no comma. */
@@ -49,7 +53,8 @@ final class JsonDocumentWriter implements DocumentWriter {
         this.out = new ByteSink(out);
         this.lines = lines;
         this.writesMissing = options.text("missing", "absent").equals("null");
-        this.indent = ByteSink.bytes(" ".repeat(lines ? 0 : options.count("indent", DEFAULT_INDENT)));
+        this.indent = " ".repeat(lines ? 0 : options.count("indent", DEFAULT_INDENT));
+        this.indented = !indent.isEmpty();
     }
 
     private static byte[][] escaped() {
@@ -86,11 +91,13 @@ final class JsonDocumentWriter implements DocumentWriter {
     }
 
     private void newLine() {
-        if (indent.length > 0) {
-            out.write('\n');
-            for (int i = 0; i < depth; i++) {
-                out.write(indent);
+        if (indented) {
+            byte[] known = newLines[depth];
+            if (known == null) {
+                known = ByteSink.bytes("\n" + indent.repeat(depth));
+                newLines[depth] = known;
             }
+            out.write(known);
         }
     }
 
@@ -101,6 +108,7 @@ final class JsonDocumentWriter implements DocumentWriter {
         if (depth == filled.length) {
             filled = Arrays.copyOf(filled, depth * 2);
             texts = Arrays.copyOf(texts, depth * 2);
+            newLines = Arrays.copyOf(newLines, depth * 2);
         }
         filled[depth] = false;
         texts[depth] = false;
@@ -164,7 +172,7 @@ final class JsonDocumentWriter implements DocumentWriter {
             byte[] escaped = c < ESCAPED.length ? ESCAPED[c] : null;
             text.append(escaped == null ? String.valueOf(c) : new String(escaped, StandardCharsets.US_ASCII));
         }
-        return ByteSink.bytes(text.append(indent.length > 0 ? "\": " : "\":").toString());
+        return ByteSink.bytes(text.append(indented ? "\": " : "\":").toString());
     }
 
     @Override
