@@ -27,16 +27,34 @@ class CsvScannerProperties {
 
     @Provide
     Arbitrary<String> documents() {
-        return Arbitraries.of("a", "b1", ";", ";", "\n", "\n", "\r\n", "\r", "\"", "\"", "\"\"", " ", "ü", "€😀", ",")
+        return Arbitraries.of(
+                        "a",
+                        "b1",
+                        "a longer text",
+                        "\0",
+                        "'&",
+                        ";",
+                        ";",
+                        "\n",
+                        "\n",
+                        "\r\n",
+                        "\r",
+                        "\"",
+                        "\"",
+                        "\"\"",
+                        " ",
+                        "ü",
+                        "€😀",
+                        ",")
                 .list()
                 .ofMaxSize(40)
                 .map(pieces -> "a;b;c\n" + String.join("", pieces));
     }
 
-    private static String read(byte[] document, Options options, Projection projection, int skipped)
+    private static String read(byte[] document, Options options, Projection projection, int skipped, int most)
             throws IOException {
         StringBuilder out = new StringBuilder();
-        try (RecordReader reader = new CsvSource().open(new Pieces(document, false), projection, options)) {
+        try (RecordReader reader = new CsvSource().open(new Pieces(document, false, most), projection, options)) {
             for (Value record = reader.next(); record != null; record = reader.next()) {
                 RecordValue row = (RecordValue) record;
                 out.append(row.origin().record())
@@ -61,7 +79,10 @@ class CsvScannerProperties {
         byte[] withLine = ("skipped\n" + document).getBytes(StandardCharsets.UTF_8);
         Projection some = new Projection(false, Map.of(FieldName.of("b"), Projection.EVERYTHING), null, Map.of());
         for (Projection projection : new Projection[] {Projection.EVERYTHING, some}) {
-            assertThat(read(bytes, SCANNED, projection, 0)).isEqualTo(read(withLine, BY_LIBRARY, projection, 1));
+            String byLibrary = read(withLine, BY_LIBRARY, projection, 1, withLine.length);
+            for (int most : Pieces.SIZES) {
+                assertThat(read(bytes, SCANNED, projection, 0, most)).isEqualTo(byLibrary);
+            }
         }
     }
 }

@@ -3,13 +3,18 @@ package dev.morphema.formats;
 import dev.morphema.format.Input;
 import java.io.ByteArrayInputStream;
 import java.io.InputStream;
+import java.util.List;
 
 /**
- * A document of which each read gives only a few bytes, so that whatever is in it is cut anywhere.
+ * A document of which each read gives only some bytes: with few of them, whatever is in it is cut anywhere.
  *
  * @param isRereadable whether readers may think that it can be read again
+ * @param most how many bytes a read gives
  */
-public record Pieces(byte[] document, boolean isRereadable) implements Input {
+public record Pieces(byte[] document, boolean isRereadable, int most) implements Input {
+    /** So few that all is cut, some, and so many that nothing is. */
+    public static final List<Integer> SIZES = List.of(3, 17, 1 << 16);
+
     @Override
     public String name() {
         return "pieces";
@@ -20,7 +25,7 @@ public record Pieces(byte[] document, boolean isRereadable) implements Input {
         return new ByteArrayInputStream(document) {
             @Override
             public synchronized int read(byte[] bytes, int offset, int length) {
-                return super.read(bytes, offset, Math.min(length, 3));
+                return super.read(bytes, offset, Math.min(length, most));
             }
         };
     }

@@ -77,9 +77,10 @@ class ByteTokensProperties {
         return values(3);
     }
 
-    private static String read(byte[] document, boolean inBytes, Projection projection) {
+    private static String read(byte[] document, boolean inBytes, Projection projection, int most) {
         StringBuilder out = new StringBuilder();
-        try (RecordReader reader = JsonSource.lines().open(new Pieces(document, inBytes), projection, Options.NONE)) {
+        try (RecordReader reader =
+                JsonSource.lines().open(new Pieces(document, inBytes, most), projection, Options.NONE)) {
             for (Value value = reader.next(); value != null; value = reader.next()) {
                 print(value, out);
                 out.append('\n');
@@ -116,12 +117,15 @@ class ByteTokensProperties {
 
     private static void bothReadTheSame(byte[] document) {
         for (Projection projection : List.of(Projection.EVERYTHING, SOME)) {
-            String inBytes = read(document, true, projection);
-            if (isUtf8(document)) {
-                assertThat(inBytes).isEqualTo(read(document, false, projection));
-            } else {
-                // The library lets some pass, such as halves of surrogate pairs.
-                assertThat(inBytes).matches("(?s).*(BAD_ENCODING|BAD_JSON)");
+            String byLibrary = read(document, false, projection, document.length + 1);
+            for (int most : Pieces.SIZES) {
+                String inBytes = read(document, true, projection, most);
+                if (isUtf8(document)) {
+                    assertThat(inBytes).isEqualTo(byLibrary);
+                } else {
+                    // The library lets some pass, such as halves of surrogate pairs.
+                    assertThat(inBytes).matches("(?s).*(BAD_ENCODING|BAD_JSON)");
+                }
             }
         }
     }
@@ -129,6 +133,16 @@ class ByteTokensProperties {
     @Property(tries = 2_000)
     void documentsAreReadAlike(@ForAll("documents") String first, @ForAll("documents") String second) {
         bothReadTheSame((first + "\n" + second).getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** What comes again is known as a whole, and must not be taken for what is nearly the same. */
+    @Property(tries = 3_000)
+    void whatComesAgainIsReadAlike(
+            @ForAll("documents") String document, @ForAll("documents") String other, @ForAll int place) {
+        StringBuilder nearly = new StringBuilder(document);
+        nearly.setCharAt(Math.floorMod(place, nearly.length()), "{}[],: \n\"ab".charAt(Math.floorMod(place / 31, 11)));
+        String again = (document + "\n").repeat(3);
+        bothReadTheSame((again + other + "\n" + again + nearly + "\n" + document).getBytes(StandardCharsets.UTF_8));
     }
 
     /** One byte is left out, or another; but not 0, by which the library would guess another encoding. */
@@ -204,7 +218,7 @@ class ByteTokensProperties {
             System.arraycopy(start, 0, bytes, 0, start.length);
             System.arraycopy(wrong, wrong.length - hex.length() / 2, bytes, start.length, hex.length() / 2);
             System.arraycopy("x\"}".getBytes(StandardCharsets.UTF_8), 0, bytes, bytes.length - 3, 3);
-            assertThat(read(bytes, true, SOME)).isEqualTo("BAD_ENCODING");
+            assertThat(read(bytes, true, SOME, 3)).isEqualTo("BAD_ENCODING");
         }
     }
 
