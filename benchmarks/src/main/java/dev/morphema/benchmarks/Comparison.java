@@ -44,9 +44,13 @@ final class Comparison {
                 .filter(name -> Contenders.has(workload, name))
                 .toList();
         contenders.forEach(name -> figures.put(name, new ArrayList<>()));
+        for (String contender : contenders) {
+            archive(workload, contender);
+        }
         for (int pair = 0; pair <= pairs; pair++) {
             for (String contender : contenders) {
-                Figures run = Figures.of(command(workload, contender, pair == 0));
+                Figures run = Figures.of(
+                        command(workload, contender, "-XX:SharedArchiveFile=" + archived(workload, contender)));
                 if (pair > 0) {
                     figures.get(contender).add(run);
                 }
@@ -64,24 +68,61 @@ final class Comparison {
         return rows;
     }
 
-    /** @param first whether to keep the classes that are loaded in an archive, from which later runs take them */
-    private List<String> command(Workload workload, String contender, boolean first) {
+    /**
+     * Keeps the classes of a contender in an archive, as the start script does. Java could also make one at the end of a run,
+     * but in that one methods that wait for the compiler then are never compiled, and later runs take several times as long.
+     */
+    private void archive(Workload workload, String contender) throws IOException, InterruptedException {
+        Path classes = folder.resolve(workload + "." + contender + ".classes");
+        Figures.of(command(workload, contender, "-XX:DumpLoadedClassList=" + classes));
+        List<String> dump = List.of(
+                java(),
+                "-Xshare:dump",
+                "-XX:SharedClassListFile=" + classes,
+                "-XX:SharedArchiveFile=" + archived(workload, contender),
+                "-Xlog:disable",
+                "-XX:+UseSerialGC",
+                "-cp",
+                classPath());
+        int code = new ProcessBuilder(dump)
+                .redirectErrorStream(true)
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .start()
+                .waitFor();
+        if (code != 0) {
+            throw new IOException("this has failed: " + String.join(" ", dump));
+        }
+    }
+
+    private Path archived(Workload workload, String contender) {
+        return folder.resolve(workload + "." + contender + ".jsa");
+    }
+
+    private static String java() {
+        return ProcessHandle.current().info().command().orElse("java");
+    }
+
+    private static String classPath() {
         String classPath = System.getProperty("java.class.path");
         if (!Arrays.stream(classPath.split(File.pathSeparator)).allMatch(file -> file.endsWith(".jar"))) {
             throw new IllegalStateException(
                     "an archive of classes is made of jars only; there is a folder in the class path");
         }
-        Path archive = folder.resolve(workload + "." + contender + ".jsa");
+        return classPath;
+    }
+
+    private List<String> command(Workload workload, String contender, String ofClasses) {
         return List.of(
-                ProcessHandle.current().info().command().orElse("java"),
+                java(),
+                ofClasses,
                 // as the start script has it, for all
-                (first ? "-XX:ArchiveClassesAtExit=" : "-XX:SharedArchiveFile=") + archive,
                 "-Xlog:disable",
                 "-XX:+UseSerialGC",
                 "-XX:FreqInlineSize=120",
+                "-XX:-UsePerfData",
                 "-Xmx" + workload.heap() + "m",
                 "-cp",
-                classPath,
+                classPath(),
                 Main.class.getName(),
                 "once",
                 workload.name(),
