@@ -169,7 +169,7 @@ final class ByteTokens implements JsonTokens {
             if (b != ',') {
                 throw new BadJson();
             }
-            at++;
+            pass();
             b = skipWhite();
         }
         if (!inObject) {
@@ -207,6 +207,12 @@ final class ByteTokens implements JsonTokens {
         return true;
     }
 
+    /** Goes on behind a mark: a line feed that follows it ends a line of its own. */
+    private void pass() {
+        at++;
+        afterReturn = false;
+    }
+
     private void start() {
         tokenLine = line;
         tokenStart = dropped + at;
@@ -224,7 +230,7 @@ final class ByteTokens implements JsonTokens {
         if (skipWhite() != ':') {
             throw new BadJson();
         }
-        at++;
+        pass();
         named = true;
     }
 

@@ -195,6 +195,7 @@ class ByteTokensProperties {
                 "}",
                 ":",
                 "1 2",
+                "[1\r,\n{}]{\"a\"\r:\n{}}",
                 "{}{}",
                 "true false",
                 "\"a\"\"b\"",
