@@ -107,10 +107,9 @@ public final class Main {
         }
     }
 
-    // Both handlers are classes and no lambdas: a lambda of an interface of picocli, whose classes have an old format,
-    // cannot be
-    // taken from the archive of classes, and to make it opens a jar that is not needed otherwise; a tenth of a small
-    // run.
+    // Both handlers are classes and no lambdas. Since the classes of picocli have an old format, a lambda of one of
+    // its interfaces cannot be taken from the archive of classes, and to make it opens a jar that is not needed
+    // otherwise.
 
     /** Says what was wrong with the words of the command line. */
     private record Misused(PrintWriter words) implements CommandLine.IParameterExceptionHandler {
