@@ -36,6 +36,9 @@ public final class Main {
 
     /** Runs the command and ends with its exit code. */
     public static void main(String[] args) {
+        // Picocli would look for what is not used here: types to convert to, and Groovy, for which all jars are opened.
+        System.setProperty("picocli.converters.excludes", "java.time.*,java.sql.*");
+        System.setProperty("picocli.disable.closures", "true");
         // Standard streams in UTF-8 whatever the machine's encoding is; results go to standard output as bytes.
         OutputStream out = new FileOutputStream(FileDescriptor.out);
         OutputStream err = new FileOutputStream(FileDescriptor.err);
@@ -61,8 +64,8 @@ public final class Main {
         line.setOut(text)
                 .setErr(words)
                 .setCaseInsensitiveEnumValuesAllowed(true)
-                .setExecutionExceptionHandler(new Failed(words))
-                .setParameterExceptionHandler(new Misused(words));
+                .setExecutionExceptionHandler((e, command, parsed) -> failed(e, command.getCommand(), words))
+                .setParameterExceptionHandler((e, rest) -> misused(e, words));
         int code = executed(line, args, words);
         text.flush();
         words.flush();
@@ -107,45 +110,34 @@ public final class Main {
         }
     }
 
-    // Both handlers are classes and no lambdas. Since the classes of picocli have an old format, a lambda of one of
-    // its interfaces cannot be taken from the archive of classes, and to make it opens a jar that is not needed
-    // otherwise.
-
     /** Says what was wrong with the words of the command line. */
-    private record Misused(PrintWriter words) implements CommandLine.IParameterExceptionHandler {
-        @Override
-        public int handleParseException(CommandLine.ParameterException e, String[] rest) {
-            words.println("morphema: " + e.getMessage());
-            CommandLine.UnmatchedArgumentException.printSuggestions(e, words);
-            words.println("try: " + e.getCommandLine().getCommandSpec().qualifiedName() + " --help");
-            return ExitCode.USAGE;
-        }
+    private static int misused(CommandLine.ParameterException e, PrintWriter words) {
+        words.println("morphema: " + e.getMessage());
+        CommandLine.UnmatchedArgumentException.printSuggestions(e, words);
+        words.println("try: " + e.getCommandLine().getCommandSpec().qualifiedName() + " --help");
+        return ExitCode.USAGE;
     }
 
     /** Says why a command has failed. */
-    private record Failed(PrintWriter words) implements CommandLine.IExecutionExceptionHandler {
-        @Override
-        public int handleExecutionException(Exception e, CommandLine command, CommandLine.ParseResult parsed) {
-            TerminalCommand own = command.getCommand();
-            if (e.getCause() instanceof IOException cause && BROKEN_PIPE.equals(cause.getMessage())) {
-                // Whoever read the result, such as head, has seen enough.
-                return ExitCode.GOOD;
-            }
-            if (e instanceof ProblemException failure) {
-                List<Problem> problems = failure.problems();
-                new ProblemPrinter(words, !own.hidesValues()).print(problems);
-                if (own.debugs()) {
-                    e.printStackTrace(words);
-                }
-                return ExitCode.of(problems);
-            }
-            words.println("morphema: something went wrong inside: " + e);
-            if (own.debugs()) {
-                e.printStackTrace(words);
-            } else {
-                words.println("This is a fault of Morphema, not of your files; --debug shows where it arose.");
-            }
-            return ExitCode.FAULT;
+    private static int failed(Exception e, TerminalCommand command, PrintWriter words) {
+        if (e.getCause() instanceof IOException cause && BROKEN_PIPE.equals(cause.getMessage())) {
+            // Whoever read the result, such as head, has seen enough.
+            return ExitCode.GOOD;
         }
+        if (e instanceof ProblemException failure) {
+            List<Problem> problems = failure.problems();
+            new ProblemPrinter(words, !command.hidesValues()).print(problems);
+            if (command.debugs()) {
+                e.printStackTrace(words);
+            }
+            return ExitCode.of(problems);
+        }
+        words.println("morphema: something went wrong inside: " + e);
+        if (command.debugs()) {
+            e.printStackTrace(words);
+        } else {
+            words.println("This is a fault of Morphema, not of your files; --debug shows where it arose.");
+        }
+        return ExitCode.FAULT;
     }
 }
