@@ -82,8 +82,7 @@ abstract class StagedOutput {
     /** {@return a name beside a place for what is not finished; no secret, only most unlikely to be there} */
     static Path temporary(Path place) {
         String number = Long.toHexString(ThreadLocalRandom.current().nextLong());
-        return place.resolveSibling(
-                "." + place.getFileName() + "." + ProcessHandle.current().pid() + "-" + number + ".morphema-part");
+        return place.resolveSibling("." + place.getFileName() + "." + number + ".morphema-part");
     }
 
     static StagedOutput stream(OutputStream stream) {

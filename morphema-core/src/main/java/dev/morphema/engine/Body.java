@@ -2,6 +2,7 @@ package dev.morphema.engine;
 
 import dev.morphema.engine.Action.Pass;
 import dev.morphema.format.EventWriter;
+import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -23,13 +24,27 @@ final class Body {
      * @param streamed the statement on the way to the loop that streams, or -1
      */
     Body(List<Action> actions, List<Integer> emptied, int streamed) {
-        this.actions = actions.toArray(Action[]::new);
-        this.withAttributes = actions.stream().filter(Action::writesAttributes).toArray(Action[]::new);
-        this.withContent =
-                actions.stream().filter(action -> !action.isAttribute()).toArray(Action[]::new);
-        this.emptied = emptied.stream().mapToInt(Integer::intValue).toArray();
-        this.attributes = actions.stream().anyMatch(Action::writesAttributes);
-        this.text = actions.stream().anyMatch(Action::writesText);
+        List<Action> first = new ArrayList<>();
+        List<Action> rest = new ArrayList<>();
+        boolean anyText = false;
+        for (Action action : actions) {
+            if (action.writesAttributes()) {
+                first.add(action);
+            }
+            if (!action.isAttribute()) {
+                rest.add(action);
+            }
+            anyText |= action.writesText();
+        }
+        this.actions = actions.toArray(new Action[0]);
+        this.withAttributes = first.toArray(new Action[0]);
+        this.withContent = rest.toArray(new Action[0]);
+        this.emptied = new int[emptied.size()];
+        for (int i = 0; i < this.emptied.length; i++) {
+            this.emptied[i] = emptied.get(i);
+        }
+        this.attributes = !first.isEmpty();
+        this.text = anyText;
         this.streamed = streamed;
     }
 

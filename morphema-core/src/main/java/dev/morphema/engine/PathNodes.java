@@ -10,8 +10,8 @@ import dev.morphema.value.Nothing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
-import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /** Steps down into records. A step over many maps over all of them, in order. */
@@ -117,9 +117,14 @@ final class PathNodes {
 
     /** The slots of a name: without namespace it finds elements in any, but only attributes that are in none. */
     static int[] slots(Layout layout, FieldName name) {
-        return IntStream.range(0, layout.size())
-                .filter(i -> matches(layout.name(i), name))
-                .toArray();
+        int[] slots = new int[layout.size()];
+        int count = 0;
+        for (int i = 0; i < slots.length; i++) {
+            if (matches(layout.name(i), name)) {
+                slots[count++] = i;
+            }
+        }
+        return Arrays.copyOf(slots, count);
     }
 
     private static boolean matches(FieldName field, FieldName wanted) {

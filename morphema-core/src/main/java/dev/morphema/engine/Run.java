@@ -180,7 +180,11 @@ public final class Run {
             boolean single = targets.get(i) != null && !program.targets().get(i).repeats();
             written.add(single ? 1 : state.written(i));
         }
-        return new Outcome(Arrays.stream(read).boxed().toList(), written, state.warnings());
+        List<Long> counts = new ArrayList<>();
+        for (long count : read) {
+            counts.add(count);
+        }
+        return new Outcome(counts, written, state.warnings());
     }
 
     /** Whether records are read one at a time; where that takes several readings, a small input is kept instead. */

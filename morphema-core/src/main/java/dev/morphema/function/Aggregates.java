@@ -22,22 +22,22 @@ import org.jspecify.annotations.Nullable;
 final class Aggregates {
     private Aggregates() {}
 
-    static void addTo(FunctionTable table) {
-        table.aggregate("count(items: many): number", false, false, new Tallies.Count());
-        table.aggregate("sum(items: many): number", false, true, new Tallies.Sum(Tallies.Summed::total));
-        table.aggregate("avg(items: many): number", false, true, new Tallies.Sum(Tallies.Summed::average));
-        table.aggregate("min(items: many): any", true, true, new Tallies.Best(-1));
-        table.aggregate("max(items: many): any", true, true, new Tallies.Best(1));
-        table.aggregate("first(items: many): any", true, false, others -> new Nth(1));
-        table.aggregate("last(items: many): any", true, false, others -> new Last());
-        table.aggregate("nth(items: many, position: integer): any", true, false, Aggregates::nth);
-        table.aggregate("join(items: many, mark?: text): text", false, true, Join::new);
-        table.aggregate("distinct(items: many): list", true, true, others -> new Distinct());
-        table.aggregate("sorted(items: many): list", true, true, others -> new Collected(Aggregates::sorted));
-        table.aggregate("reversed(items: many): list", true, false, others -> new Collected(Aggregates::reversed));
-        table.aggregate("exists(items: many): boolean", false, false, others -> new Exists());
-        table.aggregate("any(items: many): boolean", false, true, others -> new Truth(true));
-        table.aggregate("all(items: many): boolean", false, true, others -> new Truth(false));
+    static void addTo(FunctionSet functions) {
+        functions.aggregate("count(items: many): number", false, false, new Tallies.Count());
+        functions.aggregate("sum(items: many): number", false, true, new Tallies.Sum(Tallies.Summed::total));
+        functions.aggregate("avg(items: many): number", false, true, new Tallies.Sum(Tallies.Summed::average));
+        functions.aggregate("min(items: many): any", true, true, new Tallies.Best(-1));
+        functions.aggregate("max(items: many): any", true, true, new Tallies.Best(1));
+        functions.aggregate("first(items: many): any", true, false, others -> new Nth(1));
+        functions.aggregate("last(items: many): any", true, false, others -> new Last());
+        functions.aggregate("nth(items: many, position: integer): any", true, false, Aggregates::nth);
+        functions.aggregate("join(items: many, mark?: text): text", false, true, Join::new);
+        functions.aggregate("distinct(items: many): list", true, true, others -> new Distinct());
+        functions.aggregate("sorted(items: many): list", true, true, others -> new Collected(Aggregates::sorted));
+        functions.aggregate("reversed(items: many): list", true, false, others -> new Collected(Aggregates::reversed));
+        functions.aggregate("exists(items: many): boolean", false, false, others -> new Exists());
+        functions.aggregate("any(items: many): boolean", false, true, others -> new Truth(true));
+        functions.aggregate("all(items: many): boolean", false, true, others -> new Truth(false));
     }
 
     private static Function.Accumulator nth(Value[] others) {

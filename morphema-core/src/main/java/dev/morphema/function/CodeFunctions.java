@@ -20,9 +20,9 @@ final class CodeFunctions {
 
     private CodeFunctions() {}
 
-    static void addTo(FunctionTable table) {
-        table.scalar("hash(text: text, algorithm?: text): text", CodeFunctions::hash);
-        table.surrounded("uuid(): text", CodeFunctions::uuid);
+    static void addTo(FunctionSet functions) {
+        functions.scalar("hash(text: text, algorithm?: text): text", CodeFunctions::hash);
+        functions.surrounded("uuid(): text", CodeFunctions::uuid);
     }
 
     private static Value hash(Value[] a) {

@@ -19,11 +19,11 @@ import java.util.Objects;
 final class Elements {
     private Elements() {}
 
-    static void addTo(FunctionTable table) {
-        table.scalar("nodes(element: any): list", a -> nodes(a[0]));
-        table.scalar("name(element: any): text", a -> name(a[0]));
-        table.scalar("file(record: record): text", a -> TextValue.of(file((RecordValue) a[0])));
-        table.scalar("stem(record: record): text", a -> {
+    static void addTo(FunctionSet functions) {
+        functions.scalar("nodes(element: any): list", a -> nodes(a[0]));
+        functions.scalar("name(element: any): text", a -> name(a[0]));
+        functions.scalar("file(record: record): text", a -> TextValue.of(file((RecordValue) a[0])));
+        functions.scalar("stem(record: record): text", a -> {
             String file = file((RecordValue) a[0]);
             int point = file.lastIndexOf('.');
             return TextValue.of(point > 0 ? file.substring(0, point) : file);

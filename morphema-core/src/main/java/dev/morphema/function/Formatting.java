@@ -16,8 +16,8 @@ import org.jspecify.annotations.Nullable;
 final class Formatting {
     private Formatting() {}
 
-    static void addTo(FunctionTable table) {
-        table.made("format(x: any, pattern: text, decimal?: text, grouping?: text): text", false, Formatting::make);
+    static void addTo(FunctionSet functions) {
+        functions.made("format(x: any, pattern: text, decimal?: text, grouping?: text): text", false, Formatting::make);
     }
 
     /** What a pattern does to a value; which kind of pattern it is, its letters tell. */

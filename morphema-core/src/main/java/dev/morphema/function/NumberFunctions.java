@@ -32,22 +32,22 @@ final class NumberFunctions {
 
     private NumberFunctions() {}
 
-    static void addTo(FunctionTable table) {
-        table.made("number(x: any, decimal?: text, grouping?: text): number", false, type("number"));
-        table.made("integer(x: any): number", false, type("integer"));
-        table.made("boolean(x: any, yes?: text, no?: text): boolean", false, type("boolean"));
-        table.scalar("text(x: any): text", a -> Elements.allText(a[0]));
-        table.made("date(x: any, pattern?: text): date", false, type("date"));
-        table.made("time(x: any, pattern?: text): time", false, type("time"));
-        table.made("datetime(x: any, pattern?: text, zone?: text): datetime", false, type("datetime"));
-        table.scalar("round(x: number, digits?: integer, mode?: text): number", NumberFunctions::round);
-        table.made("floor(x: any, step?: text): any", false, TimeFunctions::floor);
-        table.scalar("ceiling(x: number): number", a -> ((NumberValue) a[0]).rounded(0, RoundingMode.CEILING));
-        table.scalar(
+    static void addTo(FunctionSet functions) {
+        functions.made("number(x: any, decimal?: text, grouping?: text): number", false, type("number"));
+        functions.made("integer(x: any): number", false, type("integer"));
+        functions.made("boolean(x: any, yes?: text, no?: text): boolean", false, type("boolean"));
+        functions.scalar("text(x: any): text", a -> Elements.allText(a[0]));
+        functions.made("date(x: any, pattern?: text): date", false, type("date"));
+        functions.made("time(x: any, pattern?: text): time", false, type("time"));
+        functions.made("datetime(x: any, pattern?: text, zone?: text): datetime", false, type("datetime"));
+        functions.scalar("round(x: number, digits?: integer, mode?: text): number", NumberFunctions::round);
+        functions.made("floor(x: any, step?: text): any", false, TimeFunctions::floor);
+        functions.scalar("ceiling(x: number): number", a -> ((NumberValue) a[0]).rounded(0, RoundingMode.CEILING));
+        functions.scalar(
                 "abs(x: number): number",
                 a -> NumberValue.of(((NumberValue) a[0]).decimal().abs()));
-        table.scalar("power(x: number, exponent: integer): number", NumberFunctions::power);
-        table.scalar("range(from: integer, to: integer): list", NumberFunctions::range);
+        functions.scalar("power(x: number, exponent: integer): number", NumberFunctions::power);
+        functions.scalar("range(from: integer, to: integer): list", NumberFunctions::range);
     }
 
     /** The conversion to a type, as a function: what stands in a type's parentheses follows the value here. */

@@ -17,13 +17,13 @@ import org.jspecify.annotations.Nullable;
 final class Patterns {
     private Patterns() {}
 
-    static void addTo(FunctionTable table) {
+    static void addTo(FunctionSet functions) {
         add(
-                table,
+                functions,
                 "matches(text: text, pattern: text): boolean",
                 (pattern, a) -> BooleanValue.of(pattern.matches(TextFunctions.text(a, 0))));
-        add(table, "extract(text: text, pattern: text): text", Patterns::extract);
-        add(table, "replaceAll(text: text, pattern: text, new: text): text", Patterns::replaceAll);
+        add(functions, "extract(text: text, pattern: text): text", Patterns::extract);
+        add(functions, "replaceAll(text: text, pattern: text, new: text): text", Patterns::replaceAll);
     }
 
     /** What is done with a compiled expression. */
@@ -31,8 +31,8 @@ final class Patterns {
         Value apply(Pattern pattern, Value[] arguments);
     }
 
-    private static void add(FunctionTable table, String signature, Use use) {
-        table.made(signature, false, constants -> body(constants, use));
+    private static void add(FunctionSet functions, String signature, Use use) {
+        functions.made(signature, false, constants -> body(constants, use));
     }
 
     private static Function.Body body(List<@Nullable Value> constants, Use use) {

@@ -20,10 +20,10 @@ final class RecordFunctions {
 
     private RecordFunctions() {}
 
-    static void addTo(FunctionTable table) {
-        table.scalar("entries(record: any): list", a -> fields(a[0], RecordFunctions::entry));
-        table.scalar("keys(record: any): list", a -> fields(a[0], (name, value) -> name));
-        table.scalar("values(record: any): list", a -> fields(a[0], (name, value) -> value));
+    static void addTo(FunctionSet functions) {
+        functions.scalar("entries(record: any): list", a -> fields(a[0], RecordFunctions::entry));
+        functions.scalar("keys(record: any): list", a -> fields(a[0], (name, value) -> name));
+        functions.scalar("values(record: any): list", a -> fields(a[0], (name, value) -> value));
     }
 
     private static Value entry(TextValue name, Value value) {

@@ -21,40 +21,40 @@ import java.util.function.UnaryOperator;
 final class TextFunctions {
     private TextFunctions() {}
 
-    static void addTo(FunctionTable table) {
-        table.scalar("upper(text: text): text", changed(t -> t.toUpperCase(Locale.ROOT)));
-        table.scalar("lower(text: text): text", changed(t -> t.toLowerCase(Locale.ROOT)));
-        table.scalar("trim(text: text): text", changed(WhiteSpace::trim));
-        table.scalar("normalizeSpace(text: text): text", changed(WhiteSpace::normalize));
-        table.scalar("length(text: text): number", a -> {
+    static void addTo(FunctionSet functions) {
+        functions.scalar("upper(text: text): text", changed(t -> t.toUpperCase(Locale.ROOT)));
+        functions.scalar("lower(text: text): text", changed(t -> t.toLowerCase(Locale.ROOT)));
+        functions.scalar("trim(text: text): text", changed(WhiteSpace::trim));
+        functions.scalar("normalizeSpace(text: text): text", changed(WhiteSpace::normalize));
+        functions.scalar("length(text: text): number", a -> {
             String text = text(a, 0);
             return NumberValue.of(text.codePointCount(0, text.length()));
         });
-        table.scalar(
+        functions.scalar(
                 "byteLength(text: text): number",
                 a -> NumberValue.of(text(a, 0).getBytes(StandardCharsets.UTF_8).length));
-        table.scalar("substring(text: text, start: integer, length?: integer): text", TextFunctions::substring);
-        table.scalar("left(text: text, length: integer): text", a -> part(text(a, 0), 0, size(a, 1)));
-        table.scalar("right(text: text, length: integer): text", TextFunctions::right);
-        table.scalar("before(text: text, mark: text): text", TextFunctions::before);
-        table.scalar("after(text: text, mark: text): text", TextFunctions::after);
-        table.scalar("replace(text: text, old: text, new: text): text", TextFunctions::replace);
-        table.scalar("split(text: text, mark: text): list", TextFunctions::split);
-        table.scalar(
+        functions.scalar("substring(text: text, start: integer, length?: integer): text", TextFunctions::substring);
+        functions.scalar("left(text: text, length: integer): text", a -> part(text(a, 0), 0, size(a, 1)));
+        functions.scalar("right(text: text, length: integer): text", TextFunctions::right);
+        functions.scalar("before(text: text, mark: text): text", TextFunctions::before);
+        functions.scalar("after(text: text, mark: text): text", TextFunctions::after);
+        functions.scalar("replace(text: text, old: text, new: text): text", TextFunctions::replace);
+        functions.scalar("split(text: text, mark: text): list", TextFunctions::split);
+        functions.scalar(
                 "contains(text: text, part: text): boolean",
                 a -> BooleanValue.of(text(a, 0).contains(text(a, 1))));
-        table.scalar(
+        functions.scalar(
                 "startsWith(text: text, part: text): boolean",
                 a -> BooleanValue.of(text(a, 0).startsWith(text(a, 1))));
-        table.scalar(
+        functions.scalar(
                 "endsWith(text: text, part: text): boolean",
                 a -> BooleanValue.of(text(a, 0).endsWith(text(a, 1))));
-        table.scalar("padLeft(text: text, length: integer, fill?: text): text", a -> pad(a, true));
-        table.scalar("padRight(text: text, length: integer, fill?: text): text", a -> pad(a, false));
-        table.scalar("concat(part...: text): text", TextFunctions::concat);
+        functions.scalar("padLeft(text: text, length: integer, fill?: text): text", a -> pad(a, true));
+        functions.scalar("padRight(text: text, length: integer, fill?: text): text", a -> pad(a, false));
+        functions.scalar("concat(part...: text): text", TextFunctions::concat);
     }
 
-    private static FunctionTable.Plain changed(UnaryOperator<String> change) {
+    private static FunctionSet.Plain changed(UnaryOperator<String> change) {
         return arguments -> TextValue.of(change.apply(text(arguments, 0)));
     }
 

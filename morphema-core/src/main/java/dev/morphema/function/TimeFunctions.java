@@ -32,16 +32,16 @@ final class TimeFunctions {
 
     private TimeFunctions() {}
 
-    static void addTo(FunctionTable table) {
-        table.surrounded(
+    static void addTo(FunctionSet functions) {
+        functions.surrounded(
                 "now(): datetime",
                 (a, run) -> new DateTimeValue(LocalDateTime.ofInstant(run.now(), ZoneOffset.UTC), ZoneOffset.UTC));
-        table.surrounded("today(zone?: text): date", TimeFunctions::today);
-        table.scalar("plus(time: moment, step: text): any", TimeFunctions::plus);
-        table.scalar("days(from: date, to: date): number", TimeFunctions::days);
-        table.scalar("seconds(from: moment, to: moment): number", TimeFunctions::seconds);
-        table.scalar("duration(seconds: number): text", a -> TextValue.of(clock(((NumberValue) a[0]).decimal())));
-        table.scalar("inZone(time: datetime, zone: text): datetime", TimeFunctions::inZone);
+        functions.surrounded("today(zone?: text): date", TimeFunctions::today);
+        functions.scalar("plus(time: moment, step: text): any", TimeFunctions::plus);
+        functions.scalar("days(from: date, to: date): number", TimeFunctions::days);
+        functions.scalar("seconds(from: moment, to: moment): number", TimeFunctions::seconds);
+        functions.scalar("duration(seconds: number): text", a -> TextValue.of(clock(((NumberValue) a[0]).decimal())));
+        functions.scalar("inZone(time: datetime, zone: text): datetime", TimeFunctions::inZone);
     }
 
     private static Value today(Value[] a, Function.Surroundings run) {

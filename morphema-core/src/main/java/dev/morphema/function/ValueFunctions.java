@@ -14,11 +14,11 @@ import dev.morphema.value.WhiteSpace;
 final class ValueFunctions {
     private ValueFunctions() {}
 
-    static void addTo(FunctionTable table) {
-        table.accepting("blank(x: any): boolean", a -> BooleanValue.of(isBlank(a[0])));
-        table.accepting("filled(x: any): any", a -> isBlank(a[0]) ? Nothing.ABSENT : a[0]);
-        table.accepting("fail(message: any): any", ValueFunctions::fail);
-        table.accepting("todo(message: any): any", a -> Nothing.ABSENT);
+    static void addTo(FunctionSet functions) {
+        functions.accepting("blank(x: any): boolean", a -> BooleanValue.of(isBlank(a[0])));
+        functions.accepting("filled(x: any): any", a -> isBlank(a[0]) ? Nothing.ABSENT : a[0]);
+        functions.accepting("fail(message: any): any", ValueFunctions::fail);
+        functions.accepting("todo(message: any): any", a -> Nothing.ABSENT);
     }
 
     /** {@return whether a value is absent, null or a text, also of an element, of nothing but white space} */

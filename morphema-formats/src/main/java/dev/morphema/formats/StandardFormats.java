@@ -8,6 +8,7 @@ import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.SourceFormat;
+import dev.morphema.function.FunctionSet;
 import dev.morphema.function.FunctionTable;
 import dev.morphema.json.JsonSource;
 import dev.morphema.json.JsonTarget;
@@ -40,9 +41,12 @@ public final class StandardFormats {
 
     /** {@return the functions of the language, with those that read a text in one of the formats} */
     public static FunctionTable functions() {
-        return FunctionTable.standard()
-                .with("json(text: text): any", false, (a, run) -> parsed(JsonSource.document(), a[0]))
-                .with("xml(text: text): any", false, (a, run) -> parsed(new XmlSource(), a[0]));
+        return FunctionTable.standard().with(StandardFormats::addTo);
+    }
+
+    private static void addTo(FunctionSet functions) {
+        functions.scalar("json(text: text): any", a -> parsed(JsonSource.document(), a[0]));
+        functions.scalar("xml(text: text): any", a -> parsed(new XmlSource(), a[0]));
     }
 
     /** A document that stands as a text in another: what a source of the format would be. */

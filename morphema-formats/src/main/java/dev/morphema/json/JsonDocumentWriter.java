@@ -15,6 +15,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.HexFormat;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -60,7 +61,7 @@ final class JsonDocumentWriter implements DocumentWriter {
     private static byte[][] escaped() {
         byte[][] written = new byte[128][];
         for (int c = 0; c < ' '; c++) {
-            written[c] = ByteSink.bytes(String.format("\\u%04X", c));
+            written[c] = ByteSink.bytes("\\u" + HexFormat.of().withUpperCase().toHexDigits((short) c));
         }
         String shortForms = "\bb\tt\nn\ff\rr\"\"\\\\";
         for (int i = 0; i < shortForms.length(); i += 2) {
