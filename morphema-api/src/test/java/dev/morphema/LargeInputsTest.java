@@ -76,6 +76,53 @@ class LargeInputsTest {
         assertThat(run(mapping, inputs, RunOptions.DEFAULT.threads(2))).isEqualTo(run(mapping, inputs, ONE));
     }
 
+    /** One row for each key is kept in another way than many; both must know the same of each row. */
+    @Test
+    void aTableOfManyRowsKnowsAllOfEach() throws IOException {
+        Path bills = file(
+                "bills.csv",
+                "bill,shipper,kg,day,remark",
+                5_000,
+                i -> "SKB-" + i + ",\"" + (i % 3 == 0 ? "Ø & \"\"Søn\"\"" : "Nordlys") + " " + i + "\"," + i + ".50,"
+                        + "2026-03-0" + (1 + i % 9) + "," + (i % 2 == 0 ? "" : "a remark that is longer than others"));
+        Inputs inputs = Inputs.file("lines", lines()).andFile("bills", bills);
+        String sources = "source lines: csv\nsource bills: csv { kg: number  day: date }\n";
+        String target = """
+                target o: jsonl(missing = null) {
+                  for l in lines let b = %s {
+                    bill = l.bill  shipper = b.shipper  half = b.kg / 2  day = b.day  remark = b.remark
+                  }
+                }
+                """;
+        String one = sources + "table t for b in bills key b.bill\n" + target.formatted("t[l.bill]");
+        String many = sources + "table t for b in bills key b.bill many\n" + target.formatted("first(t[l.bill])");
+        assertThat(run(one, inputs, ONE)).isEqualTo(run(many, inputs, ONE)).contains("Søn");
+
+        String all = sources + "table t for b in bills key b.bill\n";
+        String rows = "target o: jsonl { for b in %s { bill = b.bill  kg = b.kg } }";
+        assertThat(run(all + rows.formatted("t"), inputs, ONE))
+                .isEqualTo(run(sources + rows.formatted("bills"), inputs, ONE))
+                .hasLineCount(5_000);
+    }
+
+    @Test
+    void aRowOfALargeTableStillKnowsWhereItStood() throws IOException {
+        Path bills = file("bills.csv", "bill,kg", 5_000, i -> "SKB-" + i + "," + (i == 4_000 ? "heavy" : i));
+        Inputs inputs = Inputs.file("lines", lines()).andFile("bills", bills);
+        String mapping = """
+                source lines: csv
+                source bills: csv { kg: number }
+                table t for b in bills key b.bill
+                target o: csv { for l in lines { kg = t[l.bill].kg } }
+                """;
+        assertThat(failure(mapping, inputs, ONE).input()).hasToString(bills + ":4002, record 4001, field kg");
+
+        Files.writeString(bills, Files.readString(bills).replace("SKB-4000,heavy", "SKB-3999,1"));
+        Problem twice = failure(mapping, inputs, ONE);
+        assertThat(twice.code()).isEqualTo(Code.DUPLICATE_KEY);
+        assertThat(twice.message()).contains("on line 4001 and again on line 4002");
+    }
+
     @Test
     void aFaultInTheInputIsToldAfterWhatStandsBeforeIt() throws IOException {
         Path file = lines();

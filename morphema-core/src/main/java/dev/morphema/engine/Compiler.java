@@ -45,7 +45,7 @@ public final class Compiler {
         for (int i = 0; i < defines.size(); i++) {
             defines.get(i).set(unit().node(mapping.defines().get(i).decl().value()));
         }
-        return new Program(mapping, globals, params(), tables(), targets(), streams.kept(), streams.reasons());
+        return new Program(mapping, globals, params(), tables(), targets(), streams);
     }
 
     /** {@return a compiler for what runs in one frame} */
@@ -109,7 +109,8 @@ public final class Compiler {
         UnitCompiler unit = unit();
         LoopPlan loop = unit.loop(table.loop());
         Decl.Columns columns = table.columns();
-        List<Node> keys = columns.keys().stream().map(unit::node).toList();
+        Stages.Keys keys =
+                new Stages.Keys(columns.keys().stream().map(unit::node).toList());
         Node from = columns.from() == null ? null : unit.node(columns.from());
         Node to = columns.to() == null ? null : unit.node(columns.to());
         Node row = unit.member(
@@ -118,9 +119,8 @@ public final class Compiler {
             Frame frame = new Frame(run, slots);
             TableIndex index = new TableIndex(table.name().span(), columns.many(), from != null);
             loop.run(frame, () -> {
-                Value[] values = keys.stream().map(key -> key.scalar(frame)).toArray(Value[]::new);
                 Value[] range = from == null || to == null ? null : new Value[] {from.scalar(frame), to.scalar(frame)};
-                index.add(row.eval(frame), values, range);
+                index.add(row.eval(frame), keys.values(frame), range);
                 return true;
             });
             return index;

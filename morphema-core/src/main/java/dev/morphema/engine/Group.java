@@ -15,22 +15,18 @@ final class Group {
     private final int number;
     private final Value[] keys;
     private final @Nullable Origin origin;
-    /** What the group is looked up by, where the cells of a key do not hold it. */
-    private final @Nullable Object other;
 
     private @Nullable GroupState state;
     private @Nullable List<Value> members;
 
     /**
      * @param number of the group, in order of first appearance
-     * @param code what the group is looked up by
      * @param origin where the first member stood
      */
-    Group(int number, KeyCode code, Value[] keys, @Nullable Origin origin) {
+    Group(int number, Value[] keys, @Nullable Origin origin) {
         this.number = number;
         this.keys = keys;
         this.origin = origin;
-        this.other = code.other();
     }
 
     /** Its members are kept. */
@@ -54,11 +50,6 @@ final class Group {
     @Nullable
     Origin origin() {
         return origin;
-    }
-
-    @Nullable
-    Object other() {
-        return other;
     }
 
     /** {@return what is kept up to date, or null if the members are kept, or the group is tallied in cells} */

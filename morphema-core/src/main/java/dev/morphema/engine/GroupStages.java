@@ -15,16 +15,13 @@ import org.jspecify.annotations.Nullable;
 
 /** The clauses that hold turns back to make groups of them. */
 final class GroupStages {
-    /** Neighbours are not looked up. */
-    private static final KeyCode NO_CODE = new KeyCode();
-
     private GroupStages() {}
 
     /** Where the keys and members of a group go, and what is wanted of the members. */
     record Names(int[] keys, GroupUse use) {
         /** {@return a group whose members are kept, or kept up} */
-        Group begin(int number, KeyCode code, Value[] values, Frame frame, Value first) {
-            Group group = new Group(number, code, values, LoopPlan.origin(first));
+        Group begin(int number, Value[] values, Frame frame, Value first) {
+            Group group = new Group(number, values, LoopPlan.origin(first));
             if (use.keeps()) {
                 group.keepMembers();
             } else {
@@ -165,7 +162,7 @@ final class GroupStages {
                 if (starts()) {
                     // The names of the loop are in the frame; the group before must not lose them for this turn.
                     flush();
-                    group = names.begin(0, NO_CODE, values.clone(), frame, thisMember);
+                    group = names.begin(0, values.clone(), frame, thisMember);
                 }
                 names.add(Objects.requireNonNull(group), frame, thisMember);
                 return more;

@@ -82,8 +82,8 @@ final class HeldGroups {
 
     private Group begin(Value[] keys, Value first) {
         return tallied
-                ? new Group(groups.size(), code, keys, LoopPlan.origin(first))
-                : names.begin(groups.size(), code, keys, frame, first);
+                ? new Group(groups.size(), keys, LoopPlan.origin(first))
+                : names.begin(groups.size(), keys, frame, first);
     }
 
     private void tally(int number, Value member) {

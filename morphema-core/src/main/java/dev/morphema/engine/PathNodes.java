@@ -252,7 +252,7 @@ final class PathNodes {
                     return Nothing.ABSENT;
                 }
             }
-            return frame.run().table(table).find(asked);
+            return frame.run().find(table, asked);
         }
     }
 }

@@ -94,6 +94,7 @@ public final class Program {
     private final boolean[] kept;
     private final int[] readings;
     private final @Nullable String[] reasons;
+    private final @Nullable String[] filling;
 
     Program(
             CheckedMapping mapping,
@@ -101,14 +102,14 @@ public final class Program {
             List<Param> params,
             List<TableMaker> tables,
             List<Target> targets,
-            boolean[] kept,
-            @Nullable String[] reasons) {
+            StreamFinder streams) {
         this.mapping = mapping;
         this.globals = List.copyOf(globals);
         this.params = List.copyOf(params);
         this.tables = List.copyOf(tables);
         this.targets = List.copyOf(targets);
-        this.kept = kept.clone();
+        this.kept = streams.kept();
+        this.filling = streams.filling();
         this.passes = targets.stream()
                 .map(Target::pass)
                 .filter(Objects::nonNull)
@@ -119,17 +120,12 @@ public final class Program {
             readings[i] = kept[i] ? 1 : 0;
         }
         passes.forEach(pass -> readings[pass.source()]++);
-        this.reasons = reasons.clone();
+        this.reasons = streams.reasons();
     }
 
     /** {@return the mapping this was compiled from} */
     public CheckedMapping mapping() {
         return mapping;
-    }
-
-    /** {@return whether a source, or what no loop streams of it, is read as a whole when it is first asked for} */
-    boolean keeps(int source) {
-        return kept[source];
     }
 
     /** {@return all readings of sources a record at a time, in the order of the targets that want them} */
@@ -140,6 +136,12 @@ public final class Program {
     /** {@return how many times the input of a source is read at most} */
     public int readings(int source) {
         return readings[source];
+    }
+
+    /** {@return the name of the table that a source fills, if it is used for nothing else; or null} */
+    @Nullable
+    String tableOf(int source) {
+        return filling[source];
     }
 
     List<Unit> globals() {
@@ -174,7 +176,13 @@ public final class Program {
                     out.append(": one record at a time\n").append(fields(projection(pass)));
                 }
             }
-            if (kept[i]) {
+            if (filling[i] != null) {
+                out.append(read)
+                        .append(": one record at a time, for the table ")
+                        .append(filling[i])
+                        .append('\n');
+                out.append(fields(keptProjection(i)));
+            } else if (kept[i]) {
                 boolean rest = passes().stream().anyMatch(pass -> pass.source() == source);
                 out.append(read).append(rest ? ", the rest: as a whole" : ": as a whole");
                 out.append('\n').append(fields(keptProjection(i)));

@@ -110,7 +110,7 @@ public final class Run {
         this.readers = readers;
         this.read = new long[program.mapping().sources().size()];
         @Nullable Value[] values = new Value[program.params().size()];
-        this.state = new RunState(program, values, settings, this::whole);
+        this.state = new RunState(program, values, settings, new Sources());
         for (int i = 0; i < values.length; i++) {
             values[i] = param(program.params().get(i), settings.params());
         }
@@ -253,6 +253,39 @@ public final class Run {
                         Code.NOT_READABLE,
                         "The input of the source " + name + " cannot be read to its end: " + e.getMessage() + "."),
                 e);
+    }
+
+    /** Reads sources in the middle of an expression. */
+    private final class Sources implements RunState.Sources {
+        @Override
+        public Value read(int source) {
+            return whole(source);
+        }
+
+        @Override
+        public boolean each(int source, ItemSink sink) {
+            try (RecordReader reader = readers.open(source, List.of(), program.keptProjection(source))) {
+                boolean more = true;
+                Value record = next(reader);
+                while (record != null && more) {
+                    read[source]++;
+                    more = sink.accept(record);
+                    record = more ? next(reader) : null;
+                }
+                reader.warnings().forEach(state::warn);
+                return more;
+            } catch (IOException e) {
+                throw new InputFault(unreadable(source, e));
+            }
+        }
+
+        private @Nullable Value next(RecordReader reader) throws IOException {
+            try {
+                return reader.next();
+            } catch (ProblemException e) {
+                throw new InputFault(e);
+            }
+        }
     }
 
     private Value whole(int source) {

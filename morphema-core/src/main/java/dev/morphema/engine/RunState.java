@@ -16,10 +16,13 @@ final class RunState implements Function.Surroundings {
     /** More warnings are counted but not kept. */
     private static final int MOST_WARNINGS = 1_000;
 
-    /** Reads a source as a whole. */
-    @FunctionalInterface
-    interface WholeSource {
+    /** Reads sources for rules that ask for them. */
+    interface Sources {
+        /** {@return all of a source} */
         Value read(int source);
+
+        /** Gives each record of a source to a sink; says whether the sink wanted all. */
+        boolean each(int source, ItemSink sink);
     }
 
     private final Program program;
@@ -27,7 +30,11 @@ final class RunState implements Function.Surroundings {
     private final @Nullable Value[] globals;
     private final @Nullable Value[] sources;
     private final @Nullable TableIndex[] tables;
-    private final WholeSource reading;
+    /** For each table the key that was asked last, and what was found: a record often takes several fields of one row. */
+    private final @Nullable Value[] asked;
+
+    private final @Nullable Value[] found;
+    private final Sources reading;
     private final List<Problem> warnings = new ArrayList<>();
     private final long[] written;
     private final Instant now;
@@ -35,7 +42,7 @@ final class RunState implements Function.Surroundings {
     private final Holdings holdings;
     private int target;
 
-    RunState(Program program, @Nullable Value[] params, Run.Settings settings, WholeSource reading) {
+    RunState(Program program, @Nullable Value[] params, Run.Settings settings, Sources reading) {
         this.program = program;
         this.now = settings.now();
         this.random = settings.random();
@@ -45,6 +52,8 @@ final class RunState implements Function.Surroundings {
         this.globals = new Value[program.globals().size()];
         this.sources = new Value[program.mapping().sources().size()];
         this.tables = new TableIndex[program.tables().size()];
+        this.asked = new Value[tables.length];
+        this.found = new Value[tables.length];
         this.written = new long[program.targets().size()];
     }
 
@@ -91,6 +100,15 @@ final class RunState implements Function.Surroundings {
         return value;
     }
 
+    /** {@return whether all that a source is for is to fill a table} */
+    boolean goesToTable(int source) {
+        return program.tableOf(source) != null;
+    }
+
+    boolean eachRecord(int source, ItemSink sink) {
+        return reading.each(source, sink);
+    }
+
     TableIndex table(int index) {
         TableIndex table = tables[index];
         if (table == null) {
@@ -98,6 +116,20 @@ final class RunState implements Function.Surroundings {
             tables[index] = table;
         }
         return table;
+    }
+
+    /** {@return what a table has for the values of a key} */
+    Value find(int index, Value[] key) {
+        if (key.length > 1) {
+            return table(index).find(key);
+        }
+        Value known = asked[index] == key[0] ? found[index] : null;
+        if (known == null) {
+            known = table(index).find(key);
+            asked[index] = key[0];
+            found[index] = known;
+        }
+        return known;
     }
 
     void warn(Problem warning) {

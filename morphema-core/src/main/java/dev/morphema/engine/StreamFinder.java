@@ -38,12 +38,15 @@ final class StreamFinder {
     private final boolean[] kept;
     /** For each source that is kept as a whole, why, and what would let it stream. */
     private final String[] reasons;
+    /** For each source the name of the table that it fills, if it is used for nothing else. */
+    private final @Nullable String[] filling;
 
     StreamFinder(CheckedMapping mapping) {
         this.mapping = mapping;
         this.resolution = mapping.resolution();
         this.kept = new boolean[mapping.sources().size()];
         this.reasons = new String[kept.length];
+        this.filling = new String[kept.length];
         for (int i = 0; i < mapping.targets().size(); i++) {
             Decl.Target target = mapping.targets().get(i).decl();
             Loop loop = target.split() == null ? outermost(target.content()) : target.split();
@@ -81,6 +84,12 @@ final class StreamFinder {
     @Nullable
     String[] reasons() {
         return reasons;
+    }
+
+    /** {@return for each source the name of the table that it fills, if it is used for nothing else; else null} */
+    @Nullable
+    String[] filling() {
+        return filling;
     }
 
     /** The first loop of a target that stands directly in the document or in blocks within blocks. */
@@ -168,6 +177,7 @@ final class StreamFinder {
                 usesOf(binding -> binding instanceof Binding.Source other && other.index() == source).stream()
                         .filter(use -> !pushed.contains(use))
                         .toList();
+        filling[source] = here.isEmpty() && others.size() == 1 ? filledFrom(source, others.get(0)) : null;
         String reason = reason(here, pushed, others);
         if (reason == null) {
             here.forEach(candidate -> streaming.put(candidate.target(), candidate));
@@ -176,6 +186,20 @@ final class StreamFinder {
             kept[source] = true;
             reasons[source] = reason;
         }
+    }
+
+    /** {@return the name of the table whose loop goes over a source by some use of it, or null} */
+    private @Nullable String filledFrom(int source, Expr.Reference use) {
+        if (!mapping.sources().get(source).isSequence()) {
+            return null;
+        }
+        for (CheckedMapping.Table table : mapping.tables()) {
+            if (table.decl() instanceof Decl.LoopTable loop
+                    && loop.loop().first().sequence() == use) {
+                return table.decl().name().text();
+            }
+        }
+        return null;
     }
 
     /** {@return why nothing of a source can stream, or null if it can} */

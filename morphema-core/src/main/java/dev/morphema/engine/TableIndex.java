@@ -16,14 +16,15 @@ import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** The rows of a table by their keys. Not changed once it is filled; then safe for use by many threads. */
 final class TableIndex {
+    /** So few rows are found sooner as they are. */
+    private static final int MOST_UNPACKED = 1 << 10;
+
     /** A row with the ends of its range, which are null for a table without ranges. */
     private record Row(
             Value value, @Nullable Value from, @Nullable Value to) {}
@@ -31,11 +32,15 @@ final class TableIndex {
     private final Span span;
     private final boolean many;
     private final boolean ranged;
-    /** The row of each key, in a table in which a key has one row. */
-    private final Map<Object, Value> single = new HashMap<>();
-    /** The rows of each key, in other tables. */
-    private final Map<Object, List<Row>> several = new HashMap<>();
+    /** The keys, each with the place of its row if that is packed. */
+    private final KeyTable numbers = new KeyTable(1);
+    /** The first rows by the numbers of their keys, in a table in which a key has one row; further ones are packed. */
+    private final List<Value> single = new ArrayList<>();
 
+    private final PackedValues packed = new PackedValues();
+    /** The rows of each key, in other tables. */
+    private final List<List<Row>> several = new ArrayList<>();
+    /** All rows in order, where they are not those of the keys in their order. */
     private final List<Value> all = new ArrayList<>();
     /** All rows once they were asked for. Threads may each have made it; all are alike. */
     private @Nullable Many rowsOnce;
@@ -53,10 +58,22 @@ final class TableIndex {
     Many rows() {
         Many known = rowsOnce;
         if (known == null) {
-            known = Many.owned(all);
+            known = Many.owned(all.isEmpty() ? rowsOfKeys() : all);
             rowsOnce = known;
         }
         return known;
+    }
+
+    private List<Value> rowsOfKeys() {
+        List<Value> rows = new ArrayList<>(numbers.size());
+        for (int i = 0; i < numbers.size(); i++) {
+            rows.add(row(i));
+        }
+        return rows;
+    }
+
+    private Value row(int number) {
+        return number < single.size() ? single.get(number) : packed.get(numbers.cells()[numbers.cellsOf(number)]);
     }
 
     /**
@@ -68,16 +85,30 @@ final class TableIndex {
      */
     void add(Value row, Value[] keys, Value @Nullable [] range) {
         learnKinds(keys);
-        all.add(row);
+        KeyCode key = new KeyCode();
+        key.set(keys);
+        int number = numbers.find(key);
+        boolean isNew = number < 0;
+        if (isNew) {
+            number = numbers.add(key);
+        }
         if (!many && !ranged) {
-            Value before = single.putIfAbsent(Stages.Keys.key(keys), row);
-            if (before != null) {
-                throw twice(before, row, keys);
+            if (!isNew) {
+                throw twice(row(number), row, keys);
+            }
+            if (number < MOST_UNPACKED) {
+                single.add(row);
+            } else {
+                numbers.cells()[numbers.cellsOf(number)] = packed.add(row);
             }
             return;
         }
+        all.add(row);
+        if (isNew) {
+            several.add(new ArrayList<>(1));
+        }
         Row added = new Row(row, range == null ? null : range[0], range == null ? null : range[1]);
-        List<Row> same = several.computeIfAbsent(Stages.Keys.key(keys), key -> new ArrayList<>(1));
+        List<Row> same = several.get(number);
         for (Row before : same) {
             if (!many && overlap(before, added)) {
                 throw twice(before.value(), row, keys);
@@ -92,7 +123,7 @@ final class TableIndex {
         RecordValue.Builder row = RecordValue.builder();
         row.put(FieldName.of("key"), key[0]);
         row.put(FieldName.of("value"), value);
-        all.set(all.size() - 1, row.build());
+        all.add(row.build());
     }
 
     private void learnKinds(Value[] keys) {
@@ -119,15 +150,16 @@ final class TableIndex {
             }
             keys[i] = converted;
         }
-        Object key = Stages.Keys.key(keys);
-        if (!many && !ranged) {
-            Value row = single.get(key);
-            return row == null ? Nothing.ABSENT : row;
-        }
-        List<Row> found = several.get(key);
-        if (found == null) {
+        KeyCode key = new KeyCode();
+        key.set(keys);
+        int number = numbers.find(key);
+        if (number < 0) {
             return none();
         }
+        if (!many && !ranged) {
+            return row(number);
+        }
+        List<Row> found = several.get(number);
         if (ranged) {
             Value point = asked[exact];
             found = found.stream().filter(row -> holds(row, point)).toList();

@@ -17,6 +17,15 @@ public sealed class TextValue extends Value permits ElementText {
 
     private static final VarHandle EIGHT = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.BIG_ENDIAN);
 
+    private static final long ONES = 0x0101010101010101L;
+    private static final long HIGHEST_BITS = 0x80 * ONES;
+    private static final long SPACES = ' ' * ONES;
+    private static final long QUOTES = '"' * ONES;
+    private static final long APOSTROPHES = '\'' * ONES;
+    private static final long GREATER_THANS = '>' * ONES;
+    private static final long BACKSLASHES = '\\' * ONES;
+    private static final long DELETES = 0x7F * ONES;
+
     private static final boolean[] PLAIN = new boolean[256];
 
     static {
@@ -66,13 +75,52 @@ public sealed class TextValue extends Value permits ElementText {
     public static @Nullable TextValue ifPlain(byte[] bytes, int from, int to) {
         int length = to - from;
         byte[] copy = room(length);
-        boolean plain = length > 0;
-        for (int i = 0; i < length; i++) {
-            byte b = bytes[from + i];
-            copy[i] = b;
-            plain &= PLAIN[b & 0xFF];
+        if (length == 0 || from + copy.length > bytes.length) {
+            return length > 0 && arePlain(bytes, from, to) ? ofPlain(bytes, from, to) : null;
         }
-        return plain ? new TextValue(copy, length) : null;
+        int last = copy.length - Long.BYTES;
+        for (int i = 0; i < last; i += Long.BYTES) {
+            long eight = (long) EIGHT.get(bytes, from + i);
+            if (!arePlain(eight)) {
+                return null;
+            }
+            EIGHT.set(copy, i, eight);
+        }
+        // What stands behind the text is taken for spaces.
+        long behind = -1L >>> Byte.SIZE * (length - last - 1) >>> Byte.SIZE;
+        long eight = (long) EIGHT.get(bytes, from + last) & ~behind;
+        if (!arePlain(eight | behind & SPACES)) {
+            return null;
+        }
+        EIGHT.set(copy, last, eight);
+        return new TextValue(copy, length);
+    }
+
+    private static boolean arePlain(byte[] bytes, int from, int to) {
+        for (int i = from; i < to; i++) {
+            if (!PLAIN[bytes[i] & 0xFF]) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /**
+     * Whether eight bytes are plain, by steps that look at all of them: a subtraction reaches the highest bit of a byte where
+     * that is too small or zero, and of the bytes that are not plain some differ in one bit only.
+     */
+    private static boolean arePlain(long eight) {
+        long beyond = eight | eight - SPACES | zeros(eight ^ DELETES);
+        long ampersandOrApostrophe = zeros((eight | ONES) ^ APOSTROPHES);
+        long angle = zeros((eight | 2 * ONES) ^ GREATER_THANS);
+        return ((beyond | ampersandOrApostrophe | angle | zeros(eight ^ QUOTES) | zeros(eight ^ BACKSLASHES))
+                        & HIGHEST_BITS)
+                == 0;
+    }
+
+    /** Sets the highest bit of bytes that are zero; of bytes beyond ASCII, and of those before a zero, it may be anything. */
+    private static long zeros(long eight) {
+        return eight - ONES & ~eight;
     }
 
     /** {@return whether a text with this character can be plain} */

@@ -28,6 +28,13 @@ public final class ValueDecoder {
         return row();
     }
 
+    /** {@return a value that stands at some place of some bytes} */
+    public Value value(byte[] from, int place) {
+        bytes = from;
+        at = place;
+        return value();
+    }
+
     private @Nullable Value[] row() {
         @Nullable Value[] values = new Value[(int) number()];
         for (int i = 0; i < values.length; i++) {
@@ -101,7 +108,7 @@ public final class ValueDecoder {
     }
 
     private TextValue plainText() {
-        int count = (int) number() / 2;
+        int count = (int) number();
         at += count;
         return TextValue.ofPlain(bytes, at - count, at);
     }

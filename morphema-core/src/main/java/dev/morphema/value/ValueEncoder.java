@@ -45,6 +45,11 @@ public final class ValueEncoder {
         }
     }
 
+    /** Adds one value. */
+    public void add(Value value) {
+        value(value);
+    }
+
     private void value(@Nullable Value value) {
         if (value == null) {
             tag(ValueTag.NONE);
@@ -52,8 +57,13 @@ public final class ValueEncoder {
             tag(ValueTag.ELEMENT_TEXT);
             number(names.number(text.element()));
             text(text.text());
+        } else if (value instanceof TextValue text && text.isPlain()) {
+            tag(ValueTag.PLAIN_TEXT);
+            number(text.length());
+            room(text.mostBytes());
+            length = text.printed(bytes, length);
         } else if (value instanceof TextValue text) {
-            tag(text.isPlain() ? ValueTag.PLAIN_TEXT : ValueTag.TEXT);
+            tag(ValueTag.TEXT);
             text(text.text());
         } else if (value instanceof NumberValue number) {
             number(number);

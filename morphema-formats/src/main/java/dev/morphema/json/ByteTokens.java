@@ -64,6 +64,8 @@ final class ByteTokens implements JsonTokens {
     private int from;
     private int to;
     private int kinds;
+    /** The number at hand if it has few digits, else null. */
+    private @Nullable NumberValue number;
 
     private int line = 1;
     /** How many bytes were before those in the buffer, and before the line at hand. */
@@ -345,7 +347,8 @@ final class ByteTokens implements JsonTokens {
             at++;
         }
         to = at;
-        if (to - from > LONGEST_NUMBER || !isNumber()) {
+        number = NumberValue.read(buffer, from, to, (byte) '.');
+        if ((number == null || beginsWithZero()) && (to - from > LONGEST_NUMBER || !isNumber())) {
             throw new BadJson();
         }
         requireEnd();
@@ -361,6 +364,11 @@ final class ByteTokens implements JsonTokens {
                 throw new BadJson();
             }
         }
+    }
+
+    /** Whether the number begins with a zero, which has to be its only digit before the point. */
+    private boolean beginsWithZero() {
+        return buffer[buffer[from] == '-' ? from + 1 : from] == '0';
     }
 
     private boolean isNumber() {
@@ -405,6 +413,22 @@ final class ByteTokens implements JsonTokens {
     }
 
     @Override
+    public @Nullable Value nextScalar() throws IOException {
+        if (named && at < limit && buffer[at] == '"') {
+            named = false;
+            needsComma = true;
+            string();
+            token = JsonToken.VALUE_STRING;
+            return text();
+        }
+        JsonToken next = next();
+        if (next == JsonToken.VALUE_STRING) {
+            return text();
+        }
+        return next == JsonToken.VALUE_NUMBER_FLOAT ? number() : null;
+    }
+
+    @Override
     public String name() {
         return name;
     }
@@ -417,10 +441,9 @@ final class ByteTokens implements JsonTokens {
 
     @Override
     public Value number() {
-        NumberValue plain = NumberValue.read(buffer, from, to, (byte) '.');
-        return plain == null
+        return number == null
                 ? NumberValue.of(new BigDecimal(new String(buffer, from, to - from, StandardCharsets.ISO_8859_1)))
-                : plain;
+                : number;
     }
 
     @Override

@@ -169,21 +169,12 @@ final class JsonRecordReader implements RecordReader {
             case START_OBJECT -> object(place);
             case START_ARRAY -> array(place);
             case VALUE_STRING -> tokens.text();
-            case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> number();
+            case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> tokens.number();
             case VALUE_TRUE -> BooleanValue.TRUE;
             case VALUE_FALSE -> BooleanValue.FALSE;
             case VALUE_NULL -> Nothing.NULL;
             default -> throw fault("Here a value is missing.", null);
         };
-    }
-
-    private Value number() throws IOException {
-        try {
-            return tokens.number();
-        } catch (ArithmeticException | NumberFormatException e) {
-            throw new ProblemException(Problem.error(Code.LIMIT, "This number has more digits than a number can have.")
-                    .in(here()));
-        }
     }
 
     private Value array(FieldOrder place) throws IOException {
@@ -220,14 +211,16 @@ final class JsonRecordReader implements RecordReader {
         place.begin();
         @Nullable Value[] values = new Value[place.wanted().layout().size()];
         for (String name = tokens.nextName(); name != null; name = tokens.nextName()) {
-            tokens.next();
             int slot = place.field(name, null).slot();
             if (slot < 0) {
+                tokens.next();
                 tokens.skip();
-            } else if (values[slot] != null) {
-                throw twice(FieldName.of(name));
             } else {
-                values[slot] = value(place.below(slot));
+                Value scalar = tokens.nextScalar();
+                if (values[slot] != null) {
+                    throw twice(FieldName.of(name));
+                }
+                values[slot] = scalar == null ? value(place.below(slot)) : scalar;
             }
         }
         return RecordValue.of(place.wanted().layout(), values, origin);
@@ -269,6 +262,9 @@ final class JsonRecordReader implements RecordReader {
             return reading.read();
         } catch (JsonPathWalk.TwiceException e) {
             throw twice(FieldName.of(String.valueOf(e.getMessage())));
+        } catch (ArithmeticException | NumberFormatException e) {
+            throw new ProblemException(Problem.error(Code.LIMIT, "This number has more digits than a number can have.")
+                    .in(here()));
         } catch (ByteTokens.BadJson e) {
             throw refused();
         } catch (JacksonIOException e) {

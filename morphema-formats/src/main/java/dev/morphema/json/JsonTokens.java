@@ -24,6 +24,15 @@ interface JsonTokens extends Closeable {
     @Nullable
     String nextName() throws IOException;
 
+    /**
+     * Goes to the next token; {@return the text or number that it is, or null if it is something else}
+     *
+     * @throws ArithmeticException if it is a number that has too many digits
+     * @throws NumberFormatException if its exponent has too many
+     */
+    @Nullable
+    Value nextScalar() throws IOException;
+
     /** {@return the name of the field at hand} */
     String name();
 

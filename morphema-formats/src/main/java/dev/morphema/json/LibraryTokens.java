@@ -31,6 +31,15 @@ final class LibraryTokens implements JsonTokens {
     }
 
     @Override
+    public @Nullable Value nextScalar() {
+        JsonToken next = parser.nextToken();
+        if (next == JsonToken.VALUE_STRING) {
+            return text();
+        }
+        return next == JsonToken.VALUE_NUMBER_INT || next == JsonToken.VALUE_NUMBER_FLOAT ? number() : null;
+    }
+
+    @Override
     public String name() {
         return parser.currentName();
     }

@@ -1,0 +1,110 @@
+package dev.morphema.engine;
+
+import java.util.Arrays;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Numbers keys, in the order in which they are added. Keys lie in one array, together with cells for what is known of each:
+ * with keys in any order, each look at another object would be one at another place of the memory. Not thread-safe while keys
+ * are added; then safe for use by many threads.
+ */
+final class KeyTable {
+    private static final int FIRST_PLACES = 4;
+    private static final int KEY_CELLS = 2;
+
+    /** For each place the upper half of a key's hash, and its number, counted from 1; 0 if the place is free. */
+    private long[] places = new long[FIRST_PLACES];
+
+    private final int rowSize;
+    /** For each key its two cells, then those of what is known of it. */
+    private long[] rows;
+    /** The keys that two cells do not hold, by number; null if there is none. */
+    private @Nullable Object @Nullable [] others;
+
+    private int size;
+
+    /** @param cells how many cells there are for each key beside its own */
+    KeyTable(int cells) {
+        rowSize = KEY_CELLS + cells;
+        rows = new long[FIRST_PLACES / 2 * rowSize];
+    }
+
+    int size() {
+        return size;
+    }
+
+    /** {@return the array of the cells}; another one after a key was added. */
+    long[] cells() {
+        return rows;
+    }
+
+    /** {@return the first of the cells for what is known of a key} */
+    int cellsOf(int number) {
+        return number * rowSize + KEY_CELLS;
+    }
+
+    /** {@return the number of a key, counted from 0, or -1} */
+    int find(KeyCode key) {
+        int hash = key.hash();
+        int mask = places.length - 1;
+        for (int i = hash & mask; places[i] != 0; i = i + 1 & mask) {
+            if ((int) (places[i] >>> Integer.SIZE) == hash && has((int) places[i] - 1, key)) {
+                return (int) places[i] - 1;
+            }
+        }
+        return -1;
+    }
+
+    private boolean has(int number, KeyCode key) {
+        int row = number * rowSize;
+        return rows[row] == key.first()
+                && rows[row + 1] == key.second()
+                // Only a text that is not empty has something in its second cell.
+                && (key.second() != 0 || Objects.equals(other(number), key.other()));
+    }
+
+    private @Nullable Object other(int number) {
+        return others == null || number >= others.length ? null : others[number];
+    }
+
+    /** Adds a key that is not there yet; {@return its number}. */
+    int add(KeyCode key) {
+        int number = size++;
+        if (size * rowSize > rows.length) {
+            rows = Arrays.copyOf(rows, rows.length * 2);
+        }
+        rows[number * rowSize] = key.first();
+        rows[number * rowSize + 1] = key.second();
+        if (key.other() != null) {
+            if (others == null || number >= others.length) {
+                others = Arrays.copyOf(others == null ? new Object[0] : others, rows.length / rowSize);
+            }
+            others[number] = key.other();
+        }
+        if (size * 2 > places.length) {
+            grow();
+        }
+        put(places, (long) key.hash() << Integer.SIZE | number + 1);
+        return number;
+    }
+
+    private void grow() {
+        long[] more = new long[places.length * 2];
+        for (long place : places) {
+            if (place != 0) {
+                put(more, place);
+            }
+        }
+        places = more;
+    }
+
+    private static void put(long[] into, long place) {
+        int mask = into.length - 1;
+        int i = (int) (place >>> Integer.SIZE) & mask;
+        while (into[i] != 0) {
+            i = i + 1 & mask;
+        }
+        into[i] = place;
+    }
+}

@@ -1,0 +1,40 @@
+package dev.morphema.value;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.util.stream.IntStream;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import net.jqwik.api.constraints.Size;
+
+/** A text that its reader takes for plain is one, wherever its bytes stand and whatever stands around them. */
+class PlainTextProperties {
+    @Property
+    void isOneOfPlainBytesOnly(
+            @ForAll @Size(max = 40) byte[] bytes,
+            @ForAll @IntRange(max = 40) int start,
+            @ForAll @IntRange(max = 40) int length) {
+        int from = Math.min(start, bytes.length);
+        int to = Math.min(from + length, bytes.length);
+        boolean plain = to > from && IntStream.range(from, to).allMatch(i -> TextValue.isPlain(bytes[i] & 0xFF));
+
+        TextValue text = TextValue.ifPlain(bytes, from, to);
+
+        assertThat(text != null).isEqualTo(plain);
+        if (text != null) {
+            assertThat(text.text()).isEqualTo(new String(bytes, from, to - from, StandardCharsets.US_ASCII));
+        }
+    }
+
+    @Property(tries = 300)
+    void isNoneWithAByteThatIsNotPlain(@ForAll byte odd, @ForAll @IntRange(min = 1, max = 20) int length) {
+        for (int place = 0; place < length; place++) {
+            byte[] bytes = "abcdefghijklmnopqrstuvwxyz &amp;".getBytes(StandardCharsets.US_ASCII);
+            bytes[place] = odd;
+
+            assertThat(TextValue.ifPlain(bytes, 0, length) != null).isEqualTo(TextValue.isPlain(odd & 0xFF));
+        }
+    }
+}
