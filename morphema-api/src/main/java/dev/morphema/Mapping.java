@@ -25,31 +25,38 @@ import java.util.Map;
 public final class Mapping {
     private final Program program;
     private final FormatRegistry formats;
+    private final List<String> sources;
+    private final List<String> targets;
+    private final List<String> params;
 
     Mapping(Program program, FormatRegistry formats) {
         this.program = program;
         this.formats = formats;
+        CheckedMapping mapping = program.mapping();
+        this.sources = mapping.sources().stream()
+                .map(source -> source.decl().name().text())
+                .toList();
+        this.targets = mapping.targets().stream()
+                .map(target -> target.decl().name().text())
+                .toList();
+        this.params = mapping.params().stream()
+                .map(param -> param.decl().name().text())
+                .toList();
     }
 
     /** {@return the names of the sources, in written order} */
     public List<String> sources() {
-        return program.mapping().sources().stream()
-                .map(source -> source.decl().name().text())
-                .toList();
+        return sources;
     }
 
     /** {@return the names of the targets, in written order} */
     public List<String> targets() {
-        return program.mapping().targets().stream()
-                .map(target -> target.decl().name().text())
-                .toList();
+        return targets;
     }
 
     /** {@return the names of the parameters, in written order} */
     public List<String> params() {
-        return program.mapping().params().stream()
-                .map(param -> param.decl().name().text())
-                .toList();
+        return params;
     }
 
     /**

@@ -9,8 +9,6 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.problem.RuleLocation;
 import dev.morphema.syntax.Span;
-import dev.morphema.value.ListValue;
-import dev.morphema.value.Many;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
 import java.util.List;
@@ -131,17 +129,17 @@ final class CallNodes {
             return tally;
         }
 
-        /**
-         * As {@link #feed}, into cells; says whether that could be done. If not, the cells are as before: there is more than
-         * one value, or the cells cannot hold what it comes to, or the value has a problem.
-         */
-        boolean feedCells(Frame frame, Tally into, long[] cells, int at) {
+        /** {@return what gives the items} */
+        Node items() {
+            return items;
+        }
+
+        /** {@return what the values in some cells come to} */
+        Value result(Tally from, long[] cells, int at) {
             try {
-                Value value = items.eval(frame);
-                return value.isNothing()
-                        || !(value instanceof Many) && !(value instanceof ListValue) && into.add(cells, at, value);
+                return from.result(cells, at);
             } catch (ProblemException e) {
-                return false;
+                throw located(e);
             }
         }
 

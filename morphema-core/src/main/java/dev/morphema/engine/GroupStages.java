@@ -1,12 +1,12 @@
 package dev.morphema.engine;
 
-import dev.morphema.function.Tally;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.List;
@@ -44,10 +44,8 @@ final class GroupStages {
         /** Tallies a member in cells; {@return the first function for which that could not be done, or -1}. */
         int tally(Frame frame, Value member, long[] cells, int at) {
             name(frame, member);
-            CallNodes.Aggregate[] functions = use.running();
-            for (int i = 0; i < functions.length; i++) {
-                Tally tally = Objects.requireNonNull(functions[i].tally());
-                if (!functions[i].feedCells(frame, tally, cells, at + use.place(i))) {
+            for (int i = 0; i < use.running().length; i++) {
+                if (!use.tally(i, frame, member, cells, at)) {
                     return i;
                 }
             }
@@ -144,6 +142,10 @@ final class GroupStages {
             private final List<Group> complete = new ArrayList<>();
             /** The keys of the last turn. */
             private final Value[] values;
+            /** What gives the keys; and for each the step from the member, if it is one, else null. */
+            private final Node[] nodes;
+
+            private final PathNodes.@Nullable Named[] steps;
 
             private @Nullable Group group;
             private boolean more = true;
@@ -153,13 +155,18 @@ final class GroupStages {
                 this.frame = frame;
                 this.next = next;
                 this.held = held;
-                this.values = new Value[keys == null ? 0 : keys.nodes().size()];
+                this.nodes = keys == null ? new Node[0] : keys.nodes().toArray(new Node[0]);
+                this.values = new Value[nodes.length];
+                this.steps = new PathNodes.Named[nodes.length];
+                for (int i = 0; i < nodes.length && member instanceof NameNodes.Local name; i++) {
+                    steps[i] = PathNodes.Named.from(name.slot(), nodes[i]);
+                }
             }
 
             @Override
             public boolean turn() {
                 Value thisMember = member.eval(frame);
-                if (starts()) {
+                if (starts(thisMember)) {
                     // The names of the loop are in the frame; the group before must not lose them for this turn.
                     flush();
                     group = names.begin(0, values.clone(), frame, thisMember);
@@ -169,17 +176,23 @@ final class GroupStages {
             }
 
             /** Whether the turn at hand is the first of a group; its keys are in the values then. */
-            private boolean starts() {
+            private boolean starts(Value thisMember) {
                 if (begins != null) {
                     return group == null || begins.holds(frame);
                 }
                 boolean same = group != null;
                 for (int i = 0; i < values.length; i++) {
-                    Value value = keys.nodes().get(i).scalar(frame);
+                    Value value = key(i, thisMember);
                     same = same && (value == values[i] || Comparison.sameKey(value, values[i]));
                     values[i] = value;
                 }
                 return !same;
+            }
+
+            private Value key(int i, Value thisMember) {
+                PathNodes.Named step = steps[i];
+                Value value = step != null && thisMember instanceof RecordValue record ? step.evalIn(record) : null;
+                return value != null && value.isScalar() ? value : nodes[i].scalar(frame);
             }
 
             private void flush() {

@@ -1,7 +1,6 @@
 package dev.morphema.engine;
 
 import dev.morphema.function.Function;
-import dev.morphema.function.Tally;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Origin;
 import dev.morphema.value.Value;
@@ -22,7 +21,7 @@ final class GroupState {
     /** What is tallied of the functions that can do with cells, until they cannot. */
     private final long[] cells;
     /** What the other functions have come to; null for one that has no value, since an argument of it has none. */
-    private final Function.@Nullable Accumulator[] accumulators;
+    private Function.@Nullable Accumulator[] accumulators = NOTHING;
     /** For each function whether its accumulator is asked, bit by bit; and whether it wants no more members. */
     private long inObjects;
 
@@ -39,8 +38,7 @@ final class GroupState {
         this(use, origin, new long[use.cells()]);
         for (int i = 0; i < functions.length; i++) {
             if (functions[i].tally() == null) {
-                inObjects |= 1L << i;
-                accumulators[i] = functions[i].start(frame);
+                putInObject(i, functions[i].start(frame));
             }
         }
         for (int i = 0; i < nested.length; i++) {
@@ -58,7 +56,6 @@ final class GroupState {
         this.origin = origin;
         this.functions = use.running();
         this.cells = cells;
-        this.accumulators = functions.length == 0 ? NOTHING : new Function.Accumulator[functions.length];
         this.nested = use.nested().isEmpty() ? NONE : new Nested[use.nested().size()];
     }
 
@@ -76,12 +73,10 @@ final class GroupState {
     void addFrom(int function, Frame frame, Value member) {
         for (int i = function; i < functions.length; i++) {
             if ((inObjects & 1L << i) == 0) {
-                Tally tally = Objects.requireNonNull(functions[i].tally());
-                if (functions[i].feedCells(frame, tally, cells, use.place(i))) {
+                if (use.tally(i, frame, member, cells, 0)) {
                     continue;
                 }
-                inObjects |= 1L << i;
-                accumulators[i] = tally.resumed(cells, use.place(i));
+                putInObject(i, Objects.requireNonNull(functions[i].tally()).resumed(cells, use.place(i)));
             }
             Function.Accumulator accumulator = accumulators[i];
             if (accumulator != null && (done & 1L << i) == 0) {
@@ -91,6 +86,14 @@ final class GroupState {
         for (Nested one : nested) {
             one.add(frame, member);
         }
+    }
+
+    private void putInObject(int i, Function.@Nullable Accumulator accumulator) {
+        if (accumulators.length == 0) {
+            accumulators = new Function.Accumulator[functions.length];
+        }
+        accumulators[i] = accumulator;
+        inObjects |= 1L << i;
     }
 
     private void add(int i, Function.Accumulator accumulator, Frame frame, Value member) {
@@ -112,15 +115,16 @@ final class GroupState {
         if (failures != null && failures[index] != null) {
             throw failures[index];
         }
+        if ((inObjects & 1L << index) == 0) {
+            return functions[index].result(Objects.requireNonNull(functions[index].tally()), cells, use.place(index));
+        }
         // An accumulator is asked once: to reverse a list twice is not to reverse it.
         if (results == null) {
             results = new Value[functions.length];
         }
         Value result = results[index];
         if (result == null) {
-            Tally tally = (inObjects & 1L << index) == 0 ? functions[index].tally() : null;
-            result = functions[index].result(
-                    tally == null ? accumulators[index] : tally.resumed(cells, use.place(index)));
+            result = functions[index].result(accumulators[index]);
             results[index] = result;
         }
         return result;

@@ -1,10 +1,17 @@
 package dev.morphema.engine;
 
 import dev.morphema.function.Tally;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.Many;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How the members of one group clause are used. Where every use is a function over them, or a loop that groups them once
@@ -19,6 +26,8 @@ final class GroupUse {
     private CallNodes.Aggregate[] running = {};
     /** For each function that can do with cells the first of them. */
     private int[] places = {};
+    /** For each function the step from a member to the item that it takes, if that is all there is to do; else null. */
+    private PathNodes.@Nullable Named[] steps = {};
 
     private int cells;
     private boolean tallied = true;
@@ -51,6 +60,8 @@ final class GroupUse {
         running[running.length - 1] = aggregate;
         places = Arrays.copyOf(places, running.length);
         places[running.length - 1] = cells;
+        steps = Arrays.copyOf(steps, running.length);
+        steps[running.length - 1] = PathNodes.Named.from(slot, aggregate.items());
         Tally tally = aggregate.tally();
         tallied &= tally != null;
         cells += tally == null ? 0 : tally.size();
@@ -79,6 +90,28 @@ final class GroupUse {
     /** {@return the first cell of a function} */
     int place(int function) {
         return places[function];
+    }
+
+    /**
+     * Tallies what a function takes of a member, which is in the frame; says whether that could be done. If not, the cells are
+     * as before: there is more than one item, or the cells cannot hold what it comes to, or the item has a problem.
+     *
+     * @param at the first of all cells
+     */
+    boolean tally(int function, Frame frame, Value member, long[] cells, int at) {
+        PathNodes.Named step = steps[function];
+        try {
+            Value item = step != null && member instanceof RecordValue record
+                    ? step.evalIn(record)
+                    : running[function].items().eval(frame);
+            return item.isNothing()
+                    || !(item instanceof Many)
+                            && !(item instanceof ListValue)
+                            && Objects.requireNonNull(running[function].tally())
+                                    .add(cells, at + places[function], item);
+        } catch (ProblemException e) {
+            return false;
+        }
     }
 
     /** {@return the functions over the members, not to be changed} */

@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.problem.Code;
+import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.Span;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
@@ -84,6 +85,22 @@ final class PathNodes {
         Named(Span span, Node base, FieldName name) {
             super(span, base);
             this.name = name;
+        }
+
+        /** {@return the expression if it is one step from the value in a slot, or null} */
+        static @Nullable Named from(int slot, Node node) {
+            return node instanceof Named step && step.base() instanceof NameNodes.Local name && name.slot() == slot
+                    ? step
+                    : null;
+        }
+
+        /** {@return what {@link #eval} gives where a record is in the slot} */
+        Value evalIn(RecordValue record) {
+            try {
+                return of(record);
+            } catch (ProblemException e) {
+                throw located(e);
+            }
         }
 
         @Override

@@ -24,8 +24,8 @@ final class Aggregates {
 
     static void addTo(FunctionSet functions) {
         functions.aggregate("count(items: many): number", false, false, new Tallies.Count());
-        functions.aggregate("sum(items: many): number", false, true, new Tallies.Sum(Tallies.Summed::total));
-        functions.aggregate("avg(items: many): number", false, true, new Tallies.Sum(Tallies.Summed::average));
+        functions.aggregate("sum(items: many): number", false, true, new Tallies.Sum((total, count) -> total));
+        functions.aggregate("avg(items: many): number", false, true, new Tallies.Sum(Aggregates::average));
         functions.aggregate("min(items: many): any", true, true, new Tallies.Best(-1));
         functions.aggregate("max(items: many): any", true, true, new Tallies.Best(1));
         functions.aggregate("first(items: many): any", true, false, others -> new Nth(1));
@@ -38,6 +38,10 @@ final class Aggregates {
         functions.aggregate("exists(items: many): boolean", false, false, others -> new Exists());
         functions.aggregate("any(items: many): boolean", false, true, others -> new Truth(true));
         functions.aggregate("all(items: many): boolean", false, true, others -> new Truth(false));
+    }
+
+    private static Value average(NumberValue total, long count) {
+        return count == 0 ? Nothing.ABSENT : total.dividedBy(NumberValue.of(count));
     }
 
     private static Function.Accumulator nth(Value[] others) {

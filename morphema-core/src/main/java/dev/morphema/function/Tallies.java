@@ -8,7 +8,6 @@ import dev.morphema.value.NumberCells;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.RunningSum;
 import dev.morphema.value.Value;
-import java.util.function.Function;
 
 /** The functions over many values that come to one number, in cells and as objects. */
 final class Tallies {
@@ -42,6 +41,11 @@ final class Tallies {
             counted.count = cells[at];
             return counted;
         }
+
+        @Override
+        public Value result(long[] cells, int at) {
+            return NumberValue.of(cells[at]);
+        }
     }
 
     private static final class Counted implements Accumulator {
@@ -61,9 +65,9 @@ final class Tallies {
 
     /** {@code sum} and {@code avg}: the sum, then how many numbers there were. */
     static final class Sum implements Starter, Tally {
-        private final Function<Summed, Value> finish;
+        private final Finish finish;
 
-        Sum(Function<Summed, Value> finish) {
+        Sum(Finish finish) {
             this.finish = finish;
         }
 
@@ -93,14 +97,25 @@ final class Tallies {
             summed.count = cells[at + NumberCells.SIZE];
             return summed;
         }
+
+        @Override
+        public Value result(long[] cells, int at) {
+            return finish.of(NumberCells.get(cells, at), cells[at + NumberCells.SIZE]);
+        }
+    }
+
+    /** What a sum and the number of its parts come to. */
+    @FunctionalInterface
+    interface Finish {
+        Value of(NumberValue total, long count);
     }
 
     /** A sum, and the number of its parts. */
-    static final class Summed extends RunningSum implements Accumulator {
-        private final Function<Summed, Value> finish;
+    private static final class Summed extends RunningSum implements Accumulator {
+        private final Finish finish;
         private long count;
 
-        private Summed(Function<Summed, Value> finish) {
+        Summed(Finish finish) {
             this.finish = finish;
         }
 
@@ -113,11 +128,7 @@ final class Tallies {
 
         @Override
         public Value result() {
-            return finish.apply(this);
-        }
-
-        Value average() {
-            return count == 0 ? Nothing.ABSENT : total().dividedBy(NumberValue.of(count));
+            return finish.of(total(), count);
         }
     }
 
@@ -161,6 +172,11 @@ final class Tallies {
                 chosen.best = NumberCells.get(cells, at);
             }
             return chosen;
+        }
+
+        @Override
+        public Value result(long[] cells, int at) {
+            return cells[at + NumberCells.SIZE] == 0 ? Nothing.ABSENT : NumberCells.get(cells, at);
         }
     }
 

@@ -18,6 +18,9 @@ public interface Tally {
      */
     boolean add(long[] cells, int at, Value value);
 
+    /** {@return what the values in the cells come to} */
+    Value result(long[] cells, int at);
+
     /** {@return what goes on from where the cells are} */
     Function.Accumulator resumed(long[] cells, int at);
 }

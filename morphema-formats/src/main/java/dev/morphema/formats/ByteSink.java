@@ -11,7 +11,12 @@ import java.nio.charset.StandardCharsets;
  * goes through the escape of the format. Not thread-safe; a failure to write is an {@link UncheckedIOException}.
  */
 public final class ByteSink {
-    private static final int SIZE = 1 << 13;
+    /** Room for a short message; what is longer than that goes on in a larger buffer. */
+    private static final int FIRST_SIZE = 1 << 11;
+
+    private static final int SIZE = 1 << 16;
+    /** So many characters of a text are escaped at a time; there is always room for them in an empty buffer. */
+    private static final int CHARACTERS = 1 << 8;
 
     /** No character takes more bytes, escaped or not. */
     private static final int MOST_FOR_ONE = 6;
@@ -19,8 +24,8 @@ public final class ByteSink {
     private static final char REPLACEMENT = '\uFFFD';
 
     private final OutputStream out;
-    private final byte[] buffer = new byte[SIZE];
-    private final char[] chars = new char[SIZE / 8];
+    private final char[] chars = new char[CHARACTERS];
+    private byte[] buffer = new byte[FIRST_SIZE];
     private int at;
 
     /** @param out takes the bytes; whoever opened it closes it */
@@ -45,7 +50,7 @@ public final class ByteSink {
 
     /** Writes a byte. */
     public void write(int b) {
-        if (at == SIZE) {
+        if (at == buffer.length) {
             drain();
         }
         buffer[at++] = (byte) b;
@@ -59,9 +64,9 @@ public final class ByteSink {
     /** Writes some of the bytes, from one place to before another. */
     public void write(byte[] bytes, int from, int to) {
         int length = to - from;
-        if (length > SIZE - at) {
+        if (length > buffer.length - at) {
             drain();
-            if (length > SIZE) {
+            if (length > buffer.length) {
                 writeThrough(bytes, from, length);
                 return;
             }
@@ -80,10 +85,10 @@ public final class ByteSink {
     /** Writes the text of a value that is surely {@linkplain Value#printed plain}; says whether it was. */
     public boolean writePlain(Value value) {
         int most = value.mostBytes();
-        if (most > SIZE - at) {
+        if (most > buffer.length - at) {
             drain();
         }
-        int end = most == 0 || most > SIZE ? -1 : value.printed(buffer, at);
+        int end = most == 0 || most > buffer.length ? -1 : value.printed(buffer, at);
         if (end < 0) {
             return false;
         }
@@ -94,10 +99,10 @@ public final class ByteSink {
     /** Writes the text of a value between two marks, escaped where that can be needed. */
     public void write(int mark, Value value, Escape escape) {
         int most = value.mostBytes() + 2;
-        if (most > SIZE - at) {
+        if (most > buffer.length - at) {
             drain();
         }
-        int end = most == 2 || most > SIZE ? -1 : value.printed(buffer, at + 1);
+        int end = most == 2 || most > buffer.length ? -1 : value.printed(buffer, at + 1);
         if (end < 0) {
             write(mark);
             write(value.toString(), escape);
@@ -111,7 +116,7 @@ public final class ByteSink {
 
     /** As {@link #writePlain(Value)}, but writes no text in which a byte is found. */
     public boolean writePlainWithout(int b, Value value) {
-        if (value.mostBytes() > SIZE - at) {
+        if (value.mostBytes() > buffer.length - at) {
             drain();
         }
         int start = at;
@@ -142,7 +147,7 @@ public final class ByteSink {
     }
 
     private void write(int count, byte[][] written) {
-        if (SIZE - at < count * MOST_FOR_ONE) {
+        if (buffer.length - at < count * MOST_FOR_ONE) {
             drain();
         }
         byte[] into = buffer;
@@ -180,6 +185,9 @@ public final class ByteSink {
         try {
             out.write(buffer, 0, at);
             at = 0;
+            if (buffer.length < SIZE) {
+                buffer = new byte[SIZE];
+            }
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -199,11 +207,8 @@ public final class ByteSink {
      * @throws IOException if that fails
      */
     public void flush() throws IOException {
-        try {
-            drain();
-        } catch (UncheckedIOException e) {
-            throw e.getCause();
-        }
+        out.write(buffer, 0, at);
+        at = 0;
         out.flush();
     }
 }

@@ -1,9 +1,9 @@
 package dev.morphema.formats;
 
-import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
+import java.io.PushbackInputStream;
 import java.io.Reader;
 import java.nio.charset.Charset;
 import java.nio.charset.CodingErrorAction;
@@ -11,6 +11,8 @@ import java.nio.charset.StandardCharsets;
 
 /** From bytes to characters. Bytes that are none in the encoding are a failure, never a replacement character. */
 public final class Decoding {
+    private static final int LONGEST_MARK = 3;
+
     private Decoding() {}
 
     /**
@@ -51,21 +53,21 @@ public final class Decoding {
      * @throws IOException if reading fails
      */
     public static Start start(InputStream bytes, Charset charset) throws IOException {
-        BufferedInputStream in = new BufferedInputStream(bytes);
-        in.mark(3);
-        byte[] start = in.readNBytes(3);
-        in.reset();
+        byte[] start = bytes.readNBytes(LONGEST_MARK);
         Charset decided = charset;
+        int mark = 0;
         if (start.length >= 3 && start[0] == (byte) 0xEF && start[1] == (byte) 0xBB && start[2] == (byte) 0xBF) {
             decided = StandardCharsets.UTF_8;
-            in.skipNBytes(3);
+            mark = 3;
         } else if (start.length >= 2 && start[0] == (byte) 0xFF && start[1] == (byte) 0xFE) {
             decided = StandardCharsets.UTF_16LE;
-            in.skipNBytes(2);
+            mark = 2;
         } else if (start.length >= 2 && start[0] == (byte) 0xFE && start[1] == (byte) 0xFF) {
             decided = StandardCharsets.UTF_16BE;
-            in.skipNBytes(2);
+            mark = 2;
         }
+        PushbackInputStream in = new PushbackInputStream(bytes, LONGEST_MARK);
+        in.unread(start, mark, start.length - mark);
         return new Start(in, decided);
     }
 }

@@ -185,6 +185,9 @@ class ReaderContractTest {
 
             @Override
             public int read(byte[] bytes, int offset, int length) throws IOException {
+                if (length == 0) {
+                    return 0;
+                }
                 bytes[offset] = (byte) read();
                 return 1;
             }
