@@ -1,25 +1,20 @@
 package dev.morphema.formats;
 
 import dev.morphema.value.FieldName;
-import java.util.Arrays;
-import java.util.HashMap;
-import java.util.Map;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
-/**
- * Names of fields as bytes, each encoded once. Documents repeat themselves, so the name that followed last time is tried
- * first. Not thread-safe.
- */
+/** Names of fields as bytes, each encoded once. Not thread-safe. */
 public final class EncodedNames {
     /** Names that are data may be any number; more than so many are encoded each time. */
     private static final int MOST = 1_000;
 
     private final Function<FieldName, byte[]> encoding;
-    private @Nullable FieldName[] names = new FieldName[16];
-    private byte[][] encoded = new byte[16][];
-    private final Map<FieldName, Integer> places = new HashMap<>();
-    private int next;
+    /** Each at the place of its hash or, if that is taken, at the next free one; at most half of the places are taken. */
+    private @Nullable FieldName[] names = new FieldName[32];
+
+    private byte[][] encoded = new byte[names.length][];
+    private int size;
 
     /** @param encoding makes the bytes of a name */
     public EncodedNames(Function<FieldName, byte[]> encoding) {
@@ -28,33 +23,45 @@ public final class EncodedNames {
 
     /** {@return the bytes of a name, not to be changed} */
     public byte[] of(FieldName name) {
-        int place = next;
-        if (names[place] != name) {
-            place = names[0] == name ? 0 : place(name);
-            if (place < 0) {
-                return encoding.apply(name);
-            }
-        }
-        next = place + 1 < names.length ? place + 1 : 0;
-        return encoded[place];
+        int place = place(name);
+        return names[place] == null ? added(name, place) : encoded[place];
     }
 
+    /** {@return the place of a name, or the free one where it would be} */
     private int place(FieldName name) {
-        Integer known = places.get(name);
-        if (known != null) {
-            return known;
+        int mask = names.length - 1;
+        int hash = name.hashCode();
+        int place = (hash ^ hash >>> 5) & mask;
+        for (FieldName known = names[place]; known != null && !known.equals(name); known = names[place]) {
+            place = place + 1 & mask;
         }
-        int place = places.size();
-        if (place == MOST) {
-            return -1;
-        }
-        if (place == names.length) {
-            names = Arrays.copyOf(names, place * 2);
-            encoded = Arrays.copyOf(encoded, place * 2);
-        }
-        names[place] = name;
-        encoded[place] = encoding.apply(name);
-        places.put(name, place);
         return place;
+    }
+
+    private byte[] added(FieldName name, int place) {
+        byte[] bytes = encoding.apply(name);
+        if (size < MOST) {
+            names[place] = name;
+            encoded[place] = bytes;
+            if (++size * 2 > names.length) {
+                grow();
+            }
+        }
+        return bytes;
+    }
+
+    private void grow() {
+        @Nullable FieldName[] allNames = names;
+        byte[][] all = encoded;
+        names = new FieldName[allNames.length * 2];
+        encoded = new byte[names.length][];
+        for (int i = 0; i < allNames.length; i++) {
+            FieldName name = allNames[i];
+            if (name != null) {
+                int place = place(name);
+                names[place] = name;
+                encoded[place] = all[i];
+            }
+        }
     }
 }

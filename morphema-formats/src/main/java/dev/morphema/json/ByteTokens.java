@@ -464,7 +464,7 @@ final class ByteTokens implements JsonTokens {
     /** A text that nobody wants may hold no wrong bytes or escapes either. */
     private void checkText() throws IOException {
         if (token == JsonToken.VALUE_STRING && kinds >= JsonText.OTHER) {
-            JsonText.of(buffer, from, to, kinds);
+            JsonText.check(buffer, from, to, kinds);
         }
     }
 

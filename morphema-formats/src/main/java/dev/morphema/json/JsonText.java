@@ -12,6 +12,9 @@ final class JsonText {
     static final int OTHER = 2;
     static final int ESCAPED = 4;
 
+    /** What may follow a backslash, beside u and four digits. */
+    private static final String ESCAPES = "\"\\/bfnrt";
+
     private JsonText() {}
 
     /** {@return what a byte is that stands for itself} */
@@ -34,6 +37,35 @@ final class JsonText {
         }
         String text = decoded(bytes, from, to);
         return (kinds & ESCAPED) == 0 ? text : unescaped(text);
+    }
+
+    /**
+     * Refuses what {@link #of} would, without making the text.
+     *
+     * @throws ByteTokens.BadJson if there are bytes that are no characters, or an escape that is none
+     */
+    static void check(byte[] bytes, int from, int to, int kinds) {
+        if ((kinds & OTHER) != 0) {
+            decoded(bytes, from, to);
+        }
+        for (int i = from; i < to && (kinds & ESCAPED) != 0; i++) {
+            if (bytes[i] == '\\') {
+                i++;
+                if (bytes[i] == 'u') {
+                    for (int last = i + 4; i < last; i++) {
+                        if (i + 1 >= to || hexadecimal(bytes[i + 1]) < 0) {
+                            throw new ByteTokens.BadJson();
+                        }
+                    }
+                } else if (ESCAPES.indexOf(bytes[i]) < 0) {
+                    throw new ByteTokens.BadJson();
+                }
+            }
+        }
+    }
+
+    private static int hexadecimal(int c) {
+        return c >= 0 && c < 0x80 ? Character.digit(c, 16) : -1;
     }
 
     private static String decoded(byte[] bytes, int from, int to) {
@@ -61,7 +93,7 @@ final class JsonText {
                 out.append(unit(text, i + 1));
                 i += 4;
             } else {
-                int known = "\"\\/bfnrt".indexOf(escape);
+                int known = ESCAPES.indexOf(escape);
                 if (known < 0) {
                     throw new ByteTokens.BadJson();
                 }
@@ -74,7 +106,7 @@ final class JsonText {
     private static char unit(String text, int from) {
         int unit = 0;
         for (int i = from; i < from + 4; i++) {
-            int digit = i < text.length() && text.charAt(i) < 0x80 ? Character.digit(text.charAt(i), 16) : -1;
+            int digit = i < text.length() ? hexadecimal(text.charAt(i)) : -1;
             if (digit < 0) {
                 throw new ByteTokens.BadJson();
             }
