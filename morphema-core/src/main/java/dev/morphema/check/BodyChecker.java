@@ -4,6 +4,7 @@ import dev.morphema.format.TargetFormat;
 import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
 import dev.morphema.syntax.Block;
+import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Name;
 import dev.morphema.syntax.Span;
 import dev.morphema.syntax.Stmt;
@@ -116,6 +117,9 @@ final class BodyChecker {
 
         private Type fieldType(Stmt.Field field) {
             Type type = content(field.content(), scope, ownFields);
+            if (field.type() == null && field.content() instanceof Stmt.Rule rule) {
+                onlyWritten(rule.value(), type);
+            }
             if (field.type() != null) {
                 PathNode.Declared declared = checker.declaredType(field.type());
                 if (declared != null) {
@@ -130,6 +134,13 @@ final class BodyChecker {
                         .withHelp("join(…, \" \") makes a text of it"));
             }
             return type;
+        }
+
+        /** A rule that is one step writes what it finds, and does nothing else with it. */
+        private void onlyWritten(Expr rule, Type type) {
+            if (rule instanceof Expr.Step) {
+                type.paths().forEach(PathNode::onlyWrite);
+            }
         }
 
         private void refuseText(Span span) {
@@ -172,6 +183,7 @@ final class BodyChecker {
         @Override
         public Void ownText(Stmt.OwnText ownText) {
             Type type = expressions().one(ownText.value(), Want.ANY);
+            onlyWritten(ownText.value(), type);
             if (traits != null && traits.flat()) {
                 checker.report(ownText.span()
                         .error(Code.TARGET_FORM, "A row has columns and no text of its own.")

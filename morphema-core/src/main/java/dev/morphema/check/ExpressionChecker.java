@@ -230,6 +230,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         boolean flat = false;
         for (PathNode node : base.paths()) {
             PathNode child = node.child(name);
+            child.step();
             Type of = typeOf(child);
             type = type == null ? of : type.or(of);
             Shape shape = node.shape();

@@ -22,6 +22,10 @@ final class PathNode {
     private final boolean flat;
     private @Nullable Declared declared;
     private boolean whole;
+    /** How many steps lead here, and how many of them do so only to write what is found. */
+    private int steps;
+
+    private int writingSteps;
 
     private PathNode(@Nullable Shape shape, boolean flat, Map<FieldName, Declared> deep) {
         this.shape = shape;
@@ -66,6 +70,16 @@ final class PathNode {
         return flat;
     }
 
+    /** One more step leads here. */
+    void step() {
+        steps++;
+    }
+
+    /** One of the steps leads here only to write what is found. */
+    void onlyWrite() {
+        writingSteps++;
+    }
+
     /** Everything below this place is needed. */
     void needWhole() {
         whole = true;
@@ -90,8 +104,9 @@ final class PathNode {
         });
         Map<FieldName, Projection> types = new LinkedHashMap<>();
         deep.forEach((name, type) -> types.put(name, new Projection(true, Map.of(), type.converter(), Map.of())));
-        return new Projection(
+        Projection projection = new Projection(
                 everything || overlapping(), fields, declared == null ? null : declared.converter(), types);
+        return steps == writingSteps ? projection.passing() : projection;
     }
 
     /** Whether one element may be meant by two steps: by its local name and by its full name. */

@@ -1,5 +1,6 @@
 package dev.morphema.convert;
 
+import dev.morphema.value.Kind;
 import java.time.DateTimeException;
 import java.time.chrono.IsoChronology;
 import java.time.format.DateTimeFormatter;
@@ -67,6 +68,11 @@ public final class DatePattern {
     @Nullable
     TemporalAccessor parse(byte[] text, int from, int to) {
         return fixed == null ? null : fixed.parse(text, from, to);
+    }
+
+    /** As {@link FixedPattern#printIso}; -1 also if the pattern has no fixed places. */
+    int printIso(Kind kind, byte[] text, int from, int to, byte[] into, int at) {
+        return fixed == null ? -1 : fixed.printIso(kind, text, from, to, into, at);
     }
 
     /**

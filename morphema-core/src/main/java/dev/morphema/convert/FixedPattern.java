@@ -1,9 +1,11 @@
 package dev.morphema.convert;
 
+import dev.morphema.value.Kind;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.time.Month;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.time.temporal.TemporalAccessor;
@@ -105,11 +107,8 @@ final class FixedPattern {
     }
 
     private @Nullable TemporalAccessor parseStart(byte[] text, int from) {
-        for (int i = 0; i < template.length; i++) {
-            byte c = text[from + i];
-            if (template[i] == '\0' ? c < '0' || c > '9' : c != template[i]) {
-                return null;
-            }
+        if (!isAt(text, from)) {
+            return null;
         }
         try {
             LocalDate date = starts[0] < 0
@@ -130,6 +129,82 @@ final class FixedPattern {
             // no such day or time: the general way tells so in its own words
             return null;
         }
+    }
+
+    /** Whether there are digits and marks where the pattern has them. */
+    private boolean isAt(byte[] text, int from) {
+        for (int i = 0; i < template.length; i++) {
+            byte c = text[from + i];
+            if (template[i] == '\0' ? c < '0' || c > '9' : c != template[i]) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /**
+     * Prints a text that follows the pattern as ISO 8601 has it, as the value that is read from it would be.
+     *
+     * @param kind of that value
+     * @return where the printed text ends, or -1 if the text does not follow the pattern, or not all of the value is in it
+     */
+    int printIso(Kind kind, byte[] text, int from, int to, byte[] into, int at) {
+        boolean date = kind != Kind.TIME;
+        boolean time = kind != Kind.DATE;
+        boolean complete = date == starts[0] >= 0 && time == starts[3] >= 0;
+        if (!complete || to - from != template.length || !isAt(text, from)) {
+            return -1;
+        }
+        int end = at;
+        if (date) {
+            if (text[from + starts[0]] == '0' || !isDay(text, from)) {
+                return -1;
+            }
+            copyTwo(text, from + starts[0], into, end);
+            copyTwo(text, from + starts[0] + 2, into, end + 2);
+            into[end + 4] = '-';
+            copyTwo(text, from + starts[1], into, end + 5);
+            into[end + 7] = '-';
+            copyTwo(text, from + starts[2], into, end + 8);
+            end += 10;
+        }
+        if (date && time) {
+            into[end++] = 'T';
+        }
+        if (time) {
+            if (two(text, from + starts[3]) > 23
+                    || two(text, from + starts[4]) > 59
+                    || starts[5] >= 0 && two(text, from + starts[5]) > 59) {
+                return -1;
+            }
+            copyTwo(text, from + starts[3], into, end);
+            into[end + 2] = ':';
+            copyTwo(text, from + starts[4], into, end + 3);
+            into[end + 5] = ':';
+            into[end + 6] = '0';
+            into[end + 7] = '0';
+            if (starts[5] >= 0) {
+                copyTwo(text, from + starts[5], into, end + 6);
+            }
+            end += 8;
+        }
+        return end;
+    }
+
+    /** Whether there is such a day; one that comes late in a month may be taken for none. */
+    private boolean isDay(byte[] text, int from) {
+        int month = two(text, from + starts[1]);
+        int day = two(text, from + starts[2]);
+        if (month < 1 || month > 12 || day < 1) {
+            return false;
+        }
+        return day <= 28
+                || month != 2 && (day <= 30 || day == 31 && Month.of(month).maxLength() == 31);
+    }
+
+    private static void copyTwo(byte[] text, int from, byte[] into, int at) {
+        into[at] = text[from];
+        into[at + 1] = text[from + 1];
     }
 
     private static int two(byte[] text, int at) {

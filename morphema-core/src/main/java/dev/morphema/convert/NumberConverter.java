@@ -1,9 +1,9 @@
 package dev.morphema.convert;
 
 import dev.morphema.value.Converter;
+import dev.morphema.value.Kind;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Value;
-import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -11,17 +11,39 @@ import org.jspecify.annotations.Nullable;
  *
  * @param general reads every form, and says what is wrong with a text that has none
  * @param point the decimal mark, in ASCII
- * @param fits whether a number that was read is of the type; if not, the general way tells so
+ * @param whole whether only whole numbers are of the type; of others the general way tells so
  */
-record NumberConverter(Converter general, char point, Predicate<NumberValue> fits) implements Converter {
+record NumberConverter(Converter general, char point, boolean whole) implements Converter {
     @Override
     public Value convert(Value value) {
-        return value instanceof NumberValue number && fits.test(number) ? number : general.convert(value);
+        return value instanceof NumberValue number && fits(number) ? number : general.convert(value);
     }
 
     @Override
     public @Nullable Value read(byte[] text, int from, int to) {
         NumberValue number = NumberValue.read(text, from, to, (byte) point);
-        return number != null && fits.test(number) ? number : null;
+        return number != null && fits(number) ? number : null;
+    }
+
+    private boolean fits(NumberValue number) {
+        return !whole || number.isWhole();
+    }
+
+    @Override
+    public @Nullable Kind prints() {
+        return Kind.NUMBER;
+    }
+
+    @Override
+    public int print(byte[] text, int from, int to, byte[] into, int at) {
+        int mark = NumberValue.isAsPrinted(text, from, to, (byte) point);
+        if (mark < 0 || whole && mark < to) {
+            return -1;
+        }
+        System.arraycopy(text, from, into, at, to - from);
+        if (mark < to) {
+            into[at + mark - from] = '.';
+        }
+        return at + to - from;
     }
 }

@@ -34,19 +34,19 @@ public final class TypeConverters {
             }
             case "integer" -> {
                 most(name, arguments, 0);
-                yield new NumberConverter(TypeConverters::integer, '.', NumberValue::isWhole);
+                yield new NumberConverter(TypeConverters::integer, '.', true);
             }
             case "number" -> number(arguments);
             case "boolean" -> booleans(arguments);
             case "date" -> {
                 most(name, arguments, 1);
                 DatePattern pattern = pattern(arguments);
-                yield new DateConverter(value -> Dates.date(value, pattern), pattern, Dates::date);
+                yield new DateConverter(Kind.DATE, value -> Dates.date(value, pattern), pattern, Dates::date);
             }
             case "time" -> {
                 most(name, arguments, 1);
                 DatePattern pattern = pattern(arguments);
-                yield new DateConverter(value -> Dates.time(value, pattern), pattern, Dates::time);
+                yield new DateConverter(Kind.TIME, value -> Dates.time(value, pattern), pattern, Dates::time);
             }
             case "datetime" -> datetime(arguments);
             default -> throw new IllegalArgumentException("There is no type " + name + ".");
@@ -61,7 +61,7 @@ public final class TypeConverters {
     private static Converter number(List<String> arguments) {
         most("number", arguments, 2);
         if (arguments.isEmpty()) {
-            return new NumberConverter(Numbers::number, '.', number -> true);
+            return new NumberConverter(Numbers::number, '.', false);
         }
         String decimal = mark(arguments.get(0));
         String grouping = arguments.size() > 1 ? mark(arguments.get(1)) : "";
@@ -70,7 +70,7 @@ public final class TypeConverters {
         }
         char point = decimal.charAt(0);
         Converter general = value -> Numbers.number(value, decimal, grouping);
-        return point < 0x80 ? new NumberConverter(general, point, number -> true) : general;
+        return point < 0x80 ? new NumberConverter(general, point, false) : general;
     }
 
     private static String mark(String mark) {
@@ -108,7 +108,10 @@ public final class TypeConverters {
         }
         DatePattern pattern = pattern(arguments);
         return new DateConverter(
-                value -> Dates.datetime(value, pattern, zone), pattern, parsed -> Dates.datetime(parsed, zone));
+                zone == null ? Kind.DATETIME : null,
+                value -> Dates.datetime(value, pattern, zone),
+                pattern,
+                parsed -> Dates.datetime(parsed, zone));
     }
 
     private static @Nullable DatePattern pattern(List<String> arguments) {

@@ -30,6 +30,8 @@ final class Actions {
         private final int keptIn;
         /** Where it is noted that a copy has written this field already, or -1. */
         private final int doneIn;
+        /** The rule, if all it does is to take one step: what is found then may go through as bytes. */
+        private final PathNodes.@Nullable Named step;
 
         Field(Span span, FieldName name, Presence presence, Content content, int keptIn, int doneIn) {
             this.span = span;
@@ -38,6 +40,13 @@ final class Actions {
             this.content = content;
             this.keptIn = keptIn;
             this.doneIn = doneIn;
+            this.step = presence == Presence.PLAIN
+                            && keptIn < 0
+                            && content instanceof Content.Rule rule
+                            && rule.converter() == null
+                            && rule.node() instanceof PathNodes.Named named
+                    ? named
+                    : null;
         }
 
         FieldName name() {
@@ -80,13 +89,34 @@ final class Actions {
 
         private void write(Frame frame, EventWriter out) {
             if (content instanceof Content.Rule rule) {
-                writeRule(rule, frame, out);
+                if (step == null || !writeBytes(step, frame, out)) {
+                    writeRule(rule, frame, out);
+                }
             } else if (presence == Presence.PLAIN) {
                 out.field(name);
                 content.write(frame, out);
             } else {
                 writeIfFilled(frame, out);
             }
+        }
+
+        /** Writes what a step leads to, if it is there as bytes; says whether it is. */
+        private boolean writeBytes(PathNodes.Named way, Frame frame, EventWriter out) {
+            RecordValue record = way.record(frame);
+            int slot = record == null ? -1 : way.bytesIn(record);
+            if (record == null || slot < 0) {
+                return false;
+            }
+            try {
+                if (name.attribute()) {
+                    out.attribute(name, record, slot);
+                } else {
+                    out.field(name, record, slot);
+                }
+            } catch (ProblemException e) {
+                throw way.located(e);
+            }
+            return true;
         }
 
         private void writeRule(Content.Rule rule, Frame frame, EventWriter out) {
@@ -173,13 +203,17 @@ final class Actions {
             if (pass == Pass.ATTRIBUTES) {
                 return;
             }
-            Value text = value.scalar(frame);
-            if (text != Nothing.ABSENT) {
-                try {
+            RecordValue record = value instanceof PathNodes.Named step ? step.record(frame) : null;
+            int slot = record == null ? -1 : ((PathNodes.Named) value).bytesIn(record);
+            Value text = slot < 0 ? value.scalar(frame) : Nothing.ABSENT;
+            try {
+                if (record != null && slot >= 0) {
+                    out.text(record, slot);
+                } else if (text != Nothing.ABSENT) {
                     out.text(text);
-                } catch (ProblemException e) {
-                    throw value.located(e);
                 }
+            } catch (ProblemException e) {
+                throw value.located(e);
             }
         }
     }

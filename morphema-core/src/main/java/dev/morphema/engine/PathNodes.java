@@ -37,7 +37,7 @@ final class PathNodes {
 
         @Override
         final Value compute(Frame frame) {
-            Value from = local < 0 ? base.eval(frame) : frame.get(local);
+            Value from = from(frame);
             if (from instanceof RecordValue record) {
                 return of(record);
             }
@@ -47,6 +47,11 @@ final class PathNodes {
                 return Many.owned(found);
             }
             return Nothing.ABSENT;
+        }
+
+        /** {@return the value from which the step is taken; null if a name has none} */
+        final @Nullable Value from(Frame frame) {
+            return local < 0 ? base.eval(frame) : frame.get(local);
         }
 
         private void collect(Value from, List<Value> found) {
@@ -94,6 +99,19 @@ final class PathNodes {
                     : null;
         }
 
+        /** {@return the record from which the step is taken, or null if it is not just one} */
+        @Nullable
+        RecordValue record(Frame frame) {
+            Value from = from(frame);
+            return from instanceof RecordValue record ? record : null;
+        }
+
+        /** {@return the slot of the field that the step leads to, if it is there {@linkplain RecordValue#isBytes as bytes}, or -1} */
+        int bytesIn(RecordValue record) {
+            int slot = known(record.layout()).only();
+            return slot >= 0 && record.isBytes(slot) ? slot : -1;
+        }
+
         /** {@return what {@link #eval} gives where a record is in the slot} */
         Value evalIn(RecordValue record) {
             try {
@@ -111,13 +129,18 @@ final class PathNodes {
 
         @Override
         Value of(RecordValue record) {
+            Known at = known(record.layout());
+            return at.only() >= 0 ? record.get(at.only()) : ofAll(record, at.slots());
+        }
+
+        private Known known(Layout layout) {
             Known at = known;
-            if (at == null || at.layout() != record.layout()) {
-                int[] slots = slots(record.layout(), name);
-                at = new Known(record.layout(), slots, slots.length == 1 ? slots[0] : -1);
+            if (at == null || at.layout() != layout) {
+                int[] slots = slots(layout, name);
+                at = new Known(layout, slots, slots.length == 1 ? slots[0] : -1);
                 known = at;
             }
-            return at.only() >= 0 ? record.get(at.only()) : ofAll(record, at.slots());
+            return at;
         }
 
         private static Value ofAll(RecordValue record, int[] slots) {

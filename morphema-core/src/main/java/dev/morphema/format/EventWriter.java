@@ -1,6 +1,7 @@
 package dev.morphema.format;
 
 import dev.morphema.value.FieldName;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 
 /**
@@ -39,8 +40,22 @@ public interface EventWriter {
         value(value);
     }
 
+    /**
+     * A field with the value of a field of a record that goes through.
+     *
+     * @param slot of a field that is there {@linkplain RecordValue#isBytes as bytes}
+     */
+    default void field(FieldName name, RecordValue record, int slot) {
+        field(name, record.get(slot));
+    }
+
     /** An attribute of the record at hand: a field, in formats that know no attributes. */
     void attribute(FieldName name, Value value);
+
+    /** As {@link #field(FieldName, RecordValue, int)}, for an attribute. */
+    default void attribute(FieldName name, RecordValue record, int slot) {
+        attribute(name, record.get(slot));
+    }
 
     /** {@return whether the attributes of a record must come before all else of it} */
     default boolean attributesFirst() {
@@ -62,4 +77,9 @@ public interface EventWriter {
 
     /** A piece of the record's own text: the field "text", in formats that know no own text. */
     void text(Value value);
+
+    /** As {@link #field(FieldName, RecordValue, int)}, for a piece of text. */
+    default void text(RecordValue record, int slot) {
+        text(record.get(slot));
+    }
 }

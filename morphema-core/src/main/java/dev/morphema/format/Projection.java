@@ -21,6 +21,7 @@ public final class Projection {
     private final Map<FieldName, Projection> fields;
     private final @Nullable Converter converter;
     private final Map<FieldName, Projection> deep;
+    private final boolean passes;
     private final Layout layout;
     private final List<Projection> bySlot = new ArrayList<>();
 
@@ -35,6 +36,16 @@ public final class Projection {
             Map<FieldName, Projection> fields,
             @Nullable Converter converter,
             Map<FieldName, Projection> deep) {
+        this(everything, fields, converter, deep, false);
+    }
+
+    private Projection(
+            boolean everything,
+            Map<FieldName, Projection> fields,
+            @Nullable Converter converter,
+            Map<FieldName, Projection> deep,
+            boolean passes) {
+        this.passes = passes;
         this.everything = everything;
         this.fields = new LinkedHashMap<>(fields);
         this.converter = converter;
@@ -42,6 +53,11 @@ public final class Projection {
         Layout start = Layout.start(name -> child(name).converter);
         this.layout = everything ? start : start.withAll(List.copyOf(this.fields.keySet()));
         bySlot.addAll(this.fields.values());
+    }
+
+    /** {@return the same for a place of which nothing is done with a text or number but to write it} */
+    public Projection passing() {
+        return new Projection(everything, fields, converter, deep, true);
     }
 
     /** {@return what keeps all that this or the other keeps} */
@@ -95,6 +111,11 @@ public final class Projection {
         return slot >= 0 || name.namespace() == null || name.attribute()
                 ? slot
                 : layout.slot(new FieldName(null, name.local(), name.attribute()));
+    }
+
+    /** {@return whether nothing is done with a text or number in a slot but to write it; then it may stay bytes} */
+    public boolean passes(int slot) {
+        return bySlot.get(slot).passes;
     }
 
     /** {@return what is used of the field in a slot} */

@@ -24,4 +24,23 @@ public interface Converter {
     default @Nullable Value read(byte[] text, int from, int to) {
         return null;
     }
+
+    /** {@return the kind of the values that {@link #print} prints, or null if it prints none} */
+    default @Nullable Kind prints() {
+        return null;
+    }
+
+    /**
+     * Prints what {@link #convert} makes of a text as that is printed, without making a value; for the common case, in which
+     * a field only goes through.
+     *
+     * @param text in ASCII, not empty
+     * @param from where it begins
+     * @param to where it ends
+     * @param into with room for {@link FieldBytes#MOST_PRINTED}
+     * @return where the printed text ends, or -1 if {@link #convert} is to be asked
+     */
+    default int print(byte[] text, int from, int to, byte[] into, int at) {
+        return -1;
+    }
 }

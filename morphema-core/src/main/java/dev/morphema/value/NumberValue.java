@@ -139,6 +139,41 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         return new NumberValue(first > from ? -value : value, scale);
     }
 
+    /**
+     * {@return whether some bytes are a number of at most 18 digits just as it is printed}: without superfluous zeros at its
+     * start, and no negative zero
+     */
+    public static boolean isAsPrinted(byte[] text, int from, int to) {
+        return isAsPrinted(text, from, to, (byte) '.') >= 0;
+    }
+
+    /**
+     * As {@link #isAsPrinted(byte[], int, int)}, but for the decimal mark.
+     *
+     * @return where the mark stands, or the end if there is none; -1 if it is no such number
+     */
+    public static int isAsPrinted(byte[] text, int from, int to, byte point) {
+        int first = from < to && text[from] == '-' ? from + 1 : from;
+        if (first == to
+                || to - first > MOST_LONG_DIGITS
+                || text[first] == '0' && first + 1 < to && text[first + 1] != point) {
+            return -1;
+        }
+        int mark = to;
+        boolean onlyZeros = true;
+        for (int i = first; i < to; i++) {
+            int digit = text[i] - '0';
+            if (digit >= 0 && digit <= 9) {
+                onlyZeros &= digit == 0;
+            } else if (text[i] == point && mark == to && i > first && i < to - 1) {
+                mark = i;
+            } else {
+                return -1;
+            }
+        }
+        return onlyZeros && first > from ? -1 : mark;
+    }
+
     /** {@return whether a text is a sign, digits and at most one point with digits around it, in ASCII} */
     private static boolean isPlain(String t) {
         int i = !t.isEmpty() && (t.charAt(0) == '-' || t.charAt(0) == '+') ? 1 : 0;

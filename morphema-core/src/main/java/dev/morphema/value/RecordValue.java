@@ -15,10 +15,14 @@ import org.jspecify.annotations.Nullable;
  */
 public final class RecordValue extends Composite {
     /** A record without fields. */
-    public static final RecordValue EMPTY = new RecordValue(Layout.EMPTY, new Value[0], null, null, null);
+    public static final RecordValue EMPTY = new RecordValue(Layout.EMPTY, new Value[0], null, null, null, null);
 
     private final Layout layout;
-    private final @Nullable Value[] values;
+    /** Null as long as all that there is are bytes. */
+    private @Nullable Value @Nullable [] values;
+    /** The fields that no value has been made of, and some of which one has. */
+    private final @Nullable FieldBytes bytes;
+
     private final @Nullable Origin origin;
     private final @Nullable FieldName element;
     private final @Nullable List<Part> parts;
@@ -27,12 +31,14 @@ public final class RecordValue extends Composite {
 
     private RecordValue(
             Layout layout,
-            @Nullable Value[] values,
+            @Nullable Value @Nullable [] values,
+            @Nullable FieldBytes bytes,
             @Nullable Origin origin,
             @Nullable FieldName element,
             @Nullable List<Part> parts) {
         this.layout = layout;
         this.values = values;
+        this.bytes = bytes;
         this.origin = origin;
         this.element = element;
         this.parts = parts;
@@ -53,21 +59,29 @@ public final class RecordValue extends Composite {
      * @param values one for each slot of the layout, or null; the record's own from now on
      */
     public static RecordValue of(Layout layout, @Nullable Value[] values, Origin origin) {
-        return new RecordValue(layout, values, origin, null, null);
+        return new RecordValue(layout, values, null, origin, null, null);
     }
 
     /**
-     * As {@link #of(Layout, Value[], Origin)}, where some values have been read as the declared type.
+     * As {@link #of(Layout, Value[], Origin)}, where some fields are bytes, and some values have been read as the declared type.
      *
+     * @param values may be null if there are only bytes, or nothing
+     * @param bytes the fields that have no value, or null if there are none
      * @param converted a bit for each slot, the lowest for the first; slots from 64 on may be converted twice
      */
-    public static RecordValue of(Layout layout, @Nullable Value[] values, Origin origin, long converted) {
-        RecordValue record = of(layout, values, origin);
+    public static RecordValue of(
+            Layout layout,
+            @Nullable Value @Nullable [] values,
+            @Nullable FieldBytes bytes,
+            Origin origin,
+            long converted) {
+        RecordValue record = new RecordValue(
+                layout, values == null && bytes == null ? new Value[layout.size()] : values, bytes, origin, null, null);
         record.ready |= converted;
         return record;
     }
 
-    /** {@return the bit of a slot, for {@link #of(Layout, Value[], Origin, long)}} */
+    /** {@return the bit of a slot, for {@link #of(Layout, Value[], FieldBytes, Origin, long)}} */
     public static long bit(int slot) {
         return slot < Long.SIZE ? 1L << slot : 0;
     }
@@ -79,7 +93,7 @@ public final class RecordValue extends Composite {
             @Nullable Origin origin,
             @Nullable FieldName element,
             @Nullable List<Part> parts) {
-        return new RecordValue(layout, values, origin, element, parts);
+        return new RecordValue(layout, values, null, origin, element, parts);
     }
 
     /** {@return a builder of a record that grows with the fields it is given} */
@@ -166,9 +180,13 @@ public final class RecordValue extends Composite {
      * @throws ProblemException if it has a declared type and is not of it
      */
     public Value get(int slot) {
-        Value value = values[slot];
+        Value value = values == null ? null : values[slot];
         if (value == null) {
-            return Nothing.ABSENT;
+            if (!isBytes(slot)) {
+                return Nothing.ABSENT;
+            }
+            value = Objects.requireNonNull(bytes).value(slot);
+            put(slot, value);
         }
         return (ready & bit(slot)) != 0 ? value : converted(slot, value);
     }
@@ -179,9 +197,45 @@ public final class RecordValue extends Composite {
             return value;
         }
         Value converted = convert(converter, value, slot);
-        values[slot] = converted;
+        put(slot, converted);
         ready |= bit(slot);
         return converted;
+    }
+
+    private void put(int slot, Value value) {
+        @Nullable Value[] all = values;
+        if (all == null) {
+            all = new Value[layout.size()];
+            values = all;
+        }
+        all[slot] = value;
+    }
+
+    /** {@return whether a field is there as bytes, so that it can perhaps be {@linkplain #printField printed}} */
+    public boolean isBytes(int slot) {
+        return bytes != null && bytes.has(slot);
+    }
+
+    /** {@return whether the value of a field that is there as bytes is a number} */
+    public boolean isNumber(int slot) {
+        Converter type = layout.converter(slot);
+        return type == null ? Objects.requireNonNull(bytes).isNumber(slot) : type.prints() == Kind.NUMBER;
+    }
+
+    /** {@return the room that {@link #printField} needs} */
+    public int mostBytes(int slot) {
+        return Objects.requireNonNull(bytes).mostBytes(slot);
+    }
+
+    /**
+     * Prints the value of a field that is there as bytes.
+     *
+     * @param marks what the printed text must not have
+     * @param into with room for {@link #mostBytes(int)}
+     * @return where the printed text ends, or -1 if the value is to be asked for
+     */
+    public int printField(int slot, Marks marks, byte[] into, int at) {
+        return Objects.requireNonNull(bytes).print(slot, layout.converter(slot), marks, into, at);
     }
 
     /** {@return the value of exactly that name, absent if there is none} */
@@ -192,7 +246,10 @@ public final class RecordValue extends Composite {
 
     /** {@return whether no field has a value} */
     public boolean isEmpty() {
-        for (Value value : values) {
+        if (bytes != null) {
+            return false;
+        }
+        for (Value value : Objects.requireNonNull(values)) {
             if (value != null && value != Nothing.ABSENT) {
                 return false;
             }
@@ -236,7 +293,12 @@ public final class RecordValue extends Composite {
     /** {@return the values as far as they are converted, not to be changed; null where a field has none} */
     @Nullable
     Value[] unconverted() {
-        return values;
+        for (int i = 0; i < layout.size() && bytes != null; i++) {
+            if (bytes.has(i) && (values == null || values[i] == null)) {
+                put(i, bytes.value(i));
+            }
+        }
+        return Objects.requireNonNull(values);
     }
 
     /** {@return the parts as they were read, of a record that has some} */
@@ -246,20 +308,22 @@ public final class RecordValue extends Composite {
 
     /** {@return the bytes that it takes on the heap, about} */
     long bytes() {
-        long bytes = ValueSize.of(values) + (origin == null ? 32 : 72);
+        long size = origin == null ? 32 : 72;
+        size += values == null ? 0 : ValueSize.of(values);
+        size += bytes == null ? 0 : bytes.size();
         if (parts != null) {
             for (Part part : parts) {
                 // The child itself is a field too; a piece of text is nowhere else.
-                bytes += 28 + (part.name() == null ? ValueSize.of(part.value()) : 0);
+                size += 28 + (part.name() == null ? ValueSize.of(part.value()) : 0);
             }
         }
-        return bytes;
+        return size;
     }
 
     private RecordValue with(int slot, Value value) {
-        @Nullable Value[] changed = values.clone();
+        @Nullable Value[] changed = unconverted().clone();
         changed[slot] = value;
-        return new RecordValue(layout, changed, origin, element, parts);
+        return new RecordValue(layout, changed, null, origin, element, parts);
     }
 
     @Override
@@ -375,7 +439,12 @@ public final class RecordValue extends Composite {
             }
             boolean mixed = parts != null && parts.stream().anyMatch(part -> part.name() != null);
             return new RecordValue(
-                    more.isEmpty() ? layout : layout.withAll(more), values, origin, element, mixed ? parts : null);
+                    more.isEmpty() ? layout : layout.withAll(more),
+                    values,
+                    null,
+                    origin,
+                    element,
+                    mixed ? parts : null);
         }
 
         private int slotFor(FieldName name) {

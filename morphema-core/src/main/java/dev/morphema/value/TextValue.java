@@ -96,6 +96,11 @@ public sealed class TextValue extends Value permits ElementText {
         return new TextValue(copy, length);
     }
 
+    /** {@return the text of some bytes in ASCII} */
+    static TextValue ofAscii(byte[] ascii, int from, int to) {
+        return of(new String(ascii, from, to - from, StandardCharsets.ISO_8859_1));
+    }
+
     private static boolean arePlain(byte[] bytes, int from, int to) {
         for (int i = from; i < to; i++) {
             if (!PLAIN[bytes[i] & 0xFF]) {

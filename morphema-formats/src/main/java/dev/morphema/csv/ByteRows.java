@@ -1,7 +1,9 @@
 package dev.morphema.csv;
 
 import dev.morphema.formats.ByteSink;
+import dev.morphema.value.Marks;
 import dev.morphema.value.NumberValue;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
@@ -20,6 +22,9 @@ final class ByteRows implements CsvRows {
     private final boolean numbersArePlain;
 
     private final boolean quoteIsNeverPlain;
+    private final Marks marks;
+    /** At the start of a line a # may be taken for a comment. */
+    private final Marks marksAtStart;
 
     private final ByteSink.Escape plain = new ByteSink.Escape(new byte[128][]);
     private final ByteSink.Escape quoted;
@@ -31,6 +36,8 @@ final class ByteRows implements CsvRows {
         this.lineEnd = lineEnd;
         this.numbersArePlain = IN_NUMBERS.indexOf(delimiter) < 0 && IN_NUMBERS.indexOf(quote) < 0;
         this.quoteIsNeverPlain = !TextValue.isPlain(quote);
+        this.marks = new Marks("" + delimiter + quote);
+        this.marksAtStart = new Marks("" + delimiter + quote + '#');
         byte[][] doubled = new byte[128][];
         doubled[quote] = new byte[] {(byte) quote, (byte) quote};
         this.quoted = new ByteSink.Escape(doubled);
@@ -38,11 +45,20 @@ final class ByteRows implements CsvRows {
 
     @Override
     public void write(@Nullable Value[] cells) {
+        write(cells, new RecordValue[cells.length], new int[0]);
+    }
+
+    @Override
+    public void write(@Nullable Value[] cells, @Nullable RecordValue[] records, int[] slots) {
         for (int i = 0; i < cells.length; i++) {
             if (i > 0) {
                 out.write(delimiter);
             }
-            Value cell = cells[i];
+            RecordValue record = records[i];
+            if (record != null && out.write(record, slots[i], i == 0 ? marksAtStart : marks)) {
+                continue;
+            }
+            Value cell = record == null ? cells[i] : record.get(slots[i]);
             if (cell instanceof NumberValue number && numbersArePlain) {
                 out.write(number, plain);
             } else if (cell instanceof TextValue text && writePlain(text, i == 0)) {

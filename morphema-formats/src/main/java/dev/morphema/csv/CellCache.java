@@ -1,6 +1,6 @@
 package dev.morphema.csv;
 
-import dev.morphema.formats.EightBytes;
+import dev.morphema.value.EightBytes;
 import dev.morphema.value.TextValue;
 import java.nio.charset.CharacterCodingException;
 import java.util.Objects;

@@ -8,6 +8,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
@@ -28,6 +29,10 @@ final class CsvDocumentWriter implements DocumentWriter {
     private final @Nullable FieldName[] names;
 
     private final @Nullable Value[] row;
+    /** For each cell that is there as bytes the record it is a field of, and the slot of that. */
+    private final @Nullable RecordValue[] records;
+
+    private final int[] slots;
     private int depth;
     private int column;
 
@@ -46,6 +51,8 @@ final class CsvDocumentWriter implements DocumentWriter {
         List<String> header = document.columns();
         names = new FieldName[header.size()];
         row = new Value[header.size()];
+        records = new RecordValue[row.length];
+        slots = new int[row.length];
         for (int i = 0; i < row.length; i++) {
             columns.put(header.get(i), i);
         }
@@ -68,13 +75,14 @@ final class CsvDocumentWriter implements DocumentWriter {
             throw nested();
         }
         Arrays.fill(row, null);
+        Arrays.fill(records, null);
         column = -1;
     }
 
     @Override
     public void endRecord() {
         depth--;
-        rows.write(row);
+        rows.write(row, records, slots);
     }
 
     @Override
@@ -118,6 +126,23 @@ final class CsvDocumentWriter implements DocumentWriter {
                     .withHelp("give the value a column: { name = … }"));
         }
         row[column] = value;
+        records[column] = null;
+    }
+
+    @Override
+    public void field(FieldName name, RecordValue record, int slot) {
+        if (depth == 0) {
+            field(name, record.get(slot));
+            return;
+        }
+        field(name);
+        records[column] = record;
+        slots[column] = slot;
+    }
+
+    @Override
+    public void attribute(FieldName name, RecordValue record, int slot) {
+        field(name, record, slot);
     }
 
     @Override

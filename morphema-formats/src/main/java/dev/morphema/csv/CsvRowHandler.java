@@ -7,6 +7,7 @@ import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Converter;
+import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.Nothing;
@@ -52,7 +53,13 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     /** Whether two columns have the same name, so that a field can have two values. */
     private boolean repeated;
 
-    private @Nullable Value[] cells = new Value[0];
+    /** The values of the row at hand; null as long as it has only bytes. */
+    private @Nullable Value @Nullable [] cells;
+    /** The cells that are taken as bytes. */
+    private FieldBytes.Row bytes = new FieldBytes.Row(0);
+    /** Whether all columns are taken as bytes where that can be. */
+    private boolean onlyBytes = true;
+
     /** The slots of cells that were read as their declared type. */
     private long converted;
 
@@ -63,8 +70,9 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
      *
      * @param slot the field they become, or {@link #NOT_WANTED}
      * @param type what converts them; null if they stay texts
+     * @param passes whether they are taken as bytes where that can be
      */
-    private record Column(int slot, @Nullable Converter type, CellCache texts) {}
+    private record Column(int slot, @Nullable Converter type, boolean passes, CellCache texts) {}
 
     /**
      * @param trim whether white space around cells without quotes is dropped
@@ -103,6 +111,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             }
             names.forEach(this::addColumn);
         }
+        bytes = new FieldBytes.Row(layout.size());
     }
 
     private void addColumn(String name) {
@@ -116,10 +125,15 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             repeated |= slot >= 0 && other.slot() == slot;
         }
         columns = Arrays.copyOf(columns, columns.length + 1);
-        columns[columns.length - 1] = new Column(
-                slot < 0 ? NOT_WANTED : slot,
-                slot < 0 ? null : layout.converter(slot),
-                new CellCache(texts, textsOfColumn));
+        Converter type = slot < 0 ? null : layout.converter(slot);
+        boolean passes = slot >= 0
+                && projection != null
+                && !projection.everything()
+                && projection.passes(slot)
+                && (type == null || type.prints() != null);
+        columns[columns.length - 1] =
+                new Column(slot < 0 ? NOT_WANTED : slot, type, passes, new CellCache(texts, textsOfColumn));
+        onlyBytes &= slot < 0 || passes;
     }
 
     /** {@return the line on which the row at hand begins} */
@@ -135,7 +149,8 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             if (repeated) {
                 record = RecordValue.builder(layout, new Origin(input, number + 1, line));
             } else {
-                cells = new Value[layout.size()];
+                cells = onlyBytes ? null : new Value[layout.size()];
+                bytes.clear();
                 converted = 0;
             }
         } else {
@@ -174,18 +189,30 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             return;
         }
         if (from == to) {
-            cells[known.slot()] = cell(TextValue.EMPTY, quoted);
+            put(known.slot(), cell(TextValue.EMPTY, quoted));
+            return;
+        }
+        if (ascii && known.passes() && this.bytes.text(known.slot(), bytes, from, to)) {
             return;
         }
         if (ascii && known.type() != null) {
             Value value = known.type().read(bytes, from, to);
             if (value != null) {
-                cells[known.slot()] = value;
+                put(known.slot(), value);
                 converted |= RecordValue.bit(known.slot());
                 return;
             }
         }
-        cells[known.slot()] = known.texts().text(bytes, from, to);
+        put(known.slot(), known.texts().text(bytes, from, to));
+    }
+
+    private void put(int slot, Value value) {
+        @Nullable Value[] all = cells;
+        if (all == null) {
+            all = new Value[layout.size()];
+            cells = all;
+        }
+        all[slot] = value;
     }
 
     /** Takes the text of a cell. */
@@ -200,7 +227,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
                 return;
             }
             addColumn("column" + (column + 1));
-            cells = Arrays.copyOf(cells, layout.size());
+            cells = cells == null ? null : Arrays.copyOf(cells, layout.size());
         }
         int slot = columns[column].slot();
         if (slot == NOT_WANTED) {
@@ -208,7 +235,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         }
         Value value = cell(text, quoted);
         if (!repeated) {
-            cells[slot] = value;
+            put(slot, value);
         } else if (value != Nothing.ABSENT) {
             record.add(slot, value);
         }
@@ -238,6 +265,8 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             return RecordValue.EMPTY;
         }
         number++;
-        return repeated ? record.build() : RecordValue.of(layout, cells, new Origin(input, number, line), converted);
+        return repeated
+                ? record.build()
+                : RecordValue.of(layout, cells, bytes.take(), new Origin(input, number, line), converted);
     }
 }

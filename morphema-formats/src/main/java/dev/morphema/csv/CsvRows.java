@@ -1,5 +1,6 @@
 package dev.morphema.csv;
 
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import org.jspecify.annotations.Nullable;
@@ -8,6 +9,23 @@ import org.jspecify.annotations.Nullable;
 interface CsvRows {
     /** Writes a row; null and values that are nothing are empty cells, an empty text is a pair of quotes. */
     void write(@Nullable Value[] cells);
+
+    /**
+     * Writes a row of which some cells are there as bytes.
+     *
+     * @param cells the others; may be changed
+     * @param records for each cell that is there as bytes the record it is a field of, else null
+     * @param slots the slots of those fields
+     */
+    default void write(@Nullable Value[] cells, @Nullable RecordValue[] records, int[] slots) {
+        for (int i = 0; i < cells.length; i++) {
+            RecordValue record = records[i];
+            if (record != null) {
+                cells[i] = record.get(slots[i]);
+            }
+        }
+        write(cells);
+    }
 
     /** Hands all bytes to the stream. */
     void flush() throws IOException;

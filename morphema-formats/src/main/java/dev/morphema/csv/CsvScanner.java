@@ -1,6 +1,6 @@
 package dev.morphema.csv;
 
-import dev.morphema.formats.EightBytes;
+import dev.morphema.value.EightBytes;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;

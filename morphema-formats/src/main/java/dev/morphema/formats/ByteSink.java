@@ -1,5 +1,7 @@
 package dev.morphema.formats;
 
+import dev.morphema.value.Marks;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -112,6 +114,37 @@ public final class ByteSink {
         buffer[at] = (byte) mark;
         buffer[end] = (byte) mark;
         at = end + 1;
+    }
+
+    /**
+     * Writes the value of a field that is there as bytes, if it is in common form and without marks; says whether it was.
+     *
+     * @param quote what stands before and after it
+     */
+    public boolean write(int quote, RecordValue record, int slot, Marks marks) {
+        int most = record.mostBytes(slot) + 2;
+        if (most > buffer.length - at) {
+            drain();
+        }
+        int end = most > buffer.length ? -1 : record.printField(slot, marks, buffer, at + 1);
+        if (end < 0) {
+            return false;
+        }
+        buffer[at] = (byte) quote;
+        buffer[end] = (byte) quote;
+        at = end + 1;
+        return true;
+    }
+
+    /** As {@link #write(int, RecordValue, int, Marks)}, with nothing around it. */
+    public boolean write(RecordValue record, int slot, Marks marks) {
+        int most = record.mostBytes(slot);
+        if (most > buffer.length - at) {
+            drain();
+        }
+        int end = most > buffer.length ? -1 : record.printField(slot, marks, buffer, at);
+        at = Math.max(at, end);
+        return end >= 0;
     }
 
     /** As {@link #writePlain(Value)}, but writes no text in which a byte is found. */

@@ -1,6 +1,7 @@
 package dev.morphema.formats;
 
 import dev.morphema.format.Projection;
+import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
@@ -18,6 +19,7 @@ public final class FieldOrder {
     /** The places below, by slot; made when they are first met. */
     private final @Nullable FieldOrder[] below;
 
+    private FieldBytes.@Nullable Row row;
     private Field[] fields = new Field[0];
     private int next;
 
@@ -27,8 +29,9 @@ public final class FieldOrder {
      * @param local its name, as the parser gave it
      * @param namespace of the name, as the parser gave it, or null
      * @param slot where its value goes, or -1 if it is not wanted
+     * @param passes whether a text or a number there may stay bytes
      */
-    public record Field(String local, @Nullable String namespace, FieldName name, int slot) {
+    public record Field(String local, @Nullable String namespace, FieldName name, int slot, boolean passes) {
         // The very objects are compared: to be another is no fault, it only takes longer.
         @SuppressWarnings("StringEquality")
         private boolean is(String otherLocal, @Nullable String otherNamespace) {
@@ -72,6 +75,16 @@ public final class FieldOrder {
         return order;
     }
 
+    /** {@return what collects the fields of the record at this place that stay bytes} */
+    public FieldBytes.Row row() {
+        FieldBytes.Row known = row;
+        if (known == null) {
+            known = new FieldBytes.Row(wanted.layout().size());
+            row = known;
+        }
+        return known;
+    }
+
     /** A record begins. */
     public void begin() {
         next = 0;
@@ -98,7 +111,13 @@ public final class FieldOrder {
     private Field added(String local, @Nullable String namespace) {
         FieldName name =
                 new FieldName(namespace == null || namespace.isEmpty() ? null : namespace, local, ofAttributes);
-        Field field = new Field(local, namespace, name, wanted.slot(name));
+        int slot = wanted.slot(name);
+        // What has a declared type, and is no text, is converted in ways of its own.
+        boolean passes = slot >= 0
+                && !wanted.everything()
+                && wanted.passes(slot)
+                && wanted.layout().converter(slot) == null;
+        Field field = new Field(local, namespace, name, slot, passes);
         if (fields.length < MOST) {
             fields = Arrays.copyOf(fields, fields.length + 1);
             fields[fields.length - 1] = field;

@@ -1,6 +1,7 @@
 package dev.morphema.json;
 
-import dev.morphema.formats.EightBytes;
+import dev.morphema.value.EightBytes;
+import dev.morphema.value.FieldBytes;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -64,8 +65,8 @@ final class ByteTokens implements JsonTokens {
     private int from;
     private int to;
     private int kinds;
-    /** The number at hand if it has few digits, else null. */
-    private @Nullable NumberValue number;
+    /** Whether the number at hand has few digits, and is written as it would be printed. */
+    private boolean asPrinted;
 
     private int line = 1;
     /** How many bytes were before those in the buffer, and before the line at hand. */
@@ -347,8 +348,8 @@ final class ByteTokens implements JsonTokens {
             at++;
         }
         to = at;
-        number = NumberValue.read(buffer, from, to, (byte) '.');
-        if ((number == null || beginsWithZero()) && (to - from > LONGEST_NUMBER || !isNumber())) {
+        asPrinted = NumberValue.isAsPrinted(buffer, from, to);
+        if (!asPrinted && (to - from > LONGEST_NUMBER || !isNumber())) {
             throw new BadJson();
         }
         requireEnd();
@@ -364,11 +365,6 @@ final class ByteTokens implements JsonTokens {
                 throw new BadJson();
             }
         }
-    }
-
-    /** Whether the number begins with a zero, which has to be its only digit before the point. */
-    private boolean beginsWithZero() {
-        return buffer[buffer[from] == '-' ? from + 1 : from] == '0';
     }
 
     private boolean isNumber() {
@@ -414,18 +410,32 @@ final class ByteTokens implements JsonTokens {
 
     @Override
     public @Nullable Value nextScalar() throws IOException {
-        if (named && at < limit && buffer[at] == '"') {
-            named = false;
-            needsComma = true;
-            string();
-            token = JsonToken.VALUE_STRING;
-            return text();
-        }
-        JsonToken next = next();
+        JsonToken next = nextValue();
         if (next == JsonToken.VALUE_STRING) {
             return text();
         }
         return next == JsonToken.VALUE_NUMBER_FLOAT ? number() : null;
+    }
+
+    @Override
+    public boolean nextBytes(FieldBytes.Row row, int slot) throws IOException {
+        JsonToken next = nextValue();
+        if (next == JsonToken.VALUE_STRING) {
+            return kinds <= JsonText.ASCII && from < to && row.text(slot, buffer, from, to);
+        }
+        return next == JsonToken.VALUE_NUMBER_FLOAT && asPrinted && row.number(slot, buffer, from, to);
+    }
+
+    /** As {@link #next}, but for the value of a field, which is mostly a text. */
+    private @Nullable JsonToken nextValue() throws IOException {
+        if (!named || at >= limit || buffer[at] != '"') {
+            return next();
+        }
+        named = false;
+        needsComma = true;
+        string();
+        token = JsonToken.VALUE_STRING;
+        return token;
     }
 
     @Override
@@ -441,6 +451,7 @@ final class ByteTokens implements JsonTokens {
 
     @Override
     public Value number() {
+        NumberValue number = NumberValue.read(buffer, from, to, (byte) '.');
         return number == null
                 ? NumberValue.of(new BigDecimal(new String(buffer, from, to - from, StandardCharsets.ISO_8859_1)))
                 : number;

@@ -9,7 +9,9 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.BooleanValue;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.Marks;
 import dev.morphema.value.NumberValue;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -28,6 +30,7 @@ final class JsonDocumentWriter implements DocumentWriter {
 
     private static final byte[][] ESCAPED = escaped();
     private static final ByteSink.Escape ESCAPE = new ByteSink.Escape(ESCAPED);
+    private static final Marks MARKS = new Marks("\"\\");
     private static final byte[] TRUE = ByteSink.bytes("true");
     private static final byte[] FALSE = ByteSink.bytes("false");
     private static final byte[] NULL = ByteSink.bytes("null");
@@ -184,6 +187,16 @@ final class JsonDocumentWriter implements DocumentWriter {
     }
 
     @Override
+    public void field(FieldName name, RecordValue record, int slot) {
+        begin();
+        out.write(names.of(name));
+        boolean written = record.isNumber(slot) ? out.write(record, slot, MARKS) : out.write('"', record, slot, MARKS);
+        if (!written) {
+            scalar(record.get(slot));
+        }
+    }
+
+    @Override
     public void value(Value value) {
         begin();
         scalar(value);
@@ -205,6 +218,11 @@ final class JsonDocumentWriter implements DocumentWriter {
     @Override
     public void attribute(FieldName name, Value value) {
         field(name, value);
+    }
+
+    @Override
+    public void attribute(FieldName name, RecordValue record, int slot) {
+        field(name, record, slot);
     }
 
     @Override

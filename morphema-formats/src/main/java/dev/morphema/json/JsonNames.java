@@ -1,6 +1,6 @@
 package dev.morphema.json;
 
-import dev.morphema.formats.EightBytes;
+import dev.morphema.value.EightBytes;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 

@@ -11,6 +11,7 @@ import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.BooleanValue;
+import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Nothing;
@@ -209,21 +210,30 @@ final class JsonRecordReader implements RecordReader {
 
     private Value chosen(FieldOrder place, Origin origin) throws IOException {
         place.begin();
-        @Nullable Value[] values = new Value[place.wanted().layout().size()];
+        FieldBytes.Row bytes = place.row();
+        @Nullable Value[] values = null;
         for (String name = tokens.nextName(); name != null; name = tokens.nextName()) {
-            int slot = place.field(name, null).slot();
+            FieldOrder.Field field = place.field(name, null);
+            int slot = field.slot();
             if (slot < 0) {
                 tokens.next();
                 tokens.skip();
-            } else {
-                Value scalar = tokens.nextScalar();
-                if (values[slot] != null) {
-                    throw twice(FieldName.of(name));
-                }
-                values[slot] = scalar == null ? value(place.below(slot)) : scalar;
+                continue;
             }
+            if (bytes.has(slot) || values != null && values[slot] != null) {
+                tokens.next();
+                throw twice(FieldName.of(name));
+            }
+            if (field.passes() && tokens.nextBytes(bytes, slot)) {
+                continue;
+            }
+            if (values == null) {
+                values = new Value[place.wanted().layout().size()];
+            }
+            Value scalar = field.passes() ? null : tokens.nextScalar();
+            values[slot] = scalar == null ? value(place.below(slot)) : scalar;
         }
-        return RecordValue.of(place.wanted().layout(), values, origin);
+        return RecordValue.of(place.wanted().layout(), values, bytes.take(), origin, 0);
     }
 
     private ProblemException twice(FieldName name) {

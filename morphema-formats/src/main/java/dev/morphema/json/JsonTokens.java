@@ -1,5 +1,6 @@
 package dev.morphema.json;
 
+import dev.morphema.value.FieldBytes;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.Closeable;
@@ -32,6 +33,16 @@ interface JsonTokens extends Closeable {
      */
     @Nullable
     Value nextScalar() throws IOException;
+
+    /**
+     * Goes to the next token; if it is a text or a number that can be taken as its bytes, adds it to a row.
+     *
+     * @return whether it did; if not, the token is at hand
+     */
+    default boolean nextBytes(FieldBytes.Row row, int slot) throws IOException {
+        next();
+        return false;
+    }
 
     /** {@return the name of the field at hand} */
     String name();

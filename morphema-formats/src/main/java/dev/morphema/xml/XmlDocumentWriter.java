@@ -9,6 +9,8 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.Marks;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -33,6 +35,8 @@ final class XmlDocumentWriter implements DocumentWriter {
     private static final ByteSink.Escape TEXT = escape("&&amp;", "<&lt;", ">&gt;", "\r&#13;");
     private static final ByteSink.Escape ATTRIBUTE =
             escape("&&amp;", "<&lt;", ">&gt;", "\"&quot;", "\t&#9;", "\n&#10;", "\r&#13;");
+    private static final Marks TEXT_MARKS = new Marks("&<>");
+    private static final Marks ATTRIBUTE_MARKS = new Marks("&<>\"");
     private static final byte[] NIL = ByteSink.bytes("nil=\"true\"/>");
     private static final byte[] EMPTY = ByteSink.bytes("/>");
 
@@ -257,6 +261,27 @@ final class XmlDocumentWriter implements DocumentWriter {
         out.write(at().endTag);
     }
 
+    @Override
+    public void field(FieldName name, RecordValue record, int slot) {
+        field(name);
+        if (depth < 0) {
+            value(record.get(slot));
+            return;
+        }
+        startElement();
+        out.write('>');
+        writeText(record, slot);
+        out.write(at().endTag);
+    }
+
+    private void writeText(RecordValue record, int slot) {
+        if (!out.write(record, slot, TEXT_MARKS)) {
+            Value value = record.get(slot);
+            check(value);
+            out.write(value, TEXT);
+        }
+    }
+
     /** Sees to it that all characters of a value can be written. */
     private static void check(Value value) {
         if (value.mostBytes() == 0) {
@@ -273,6 +298,28 @@ final class XmlDocumentWriter implements DocumentWriter {
             out.write(value, ATTRIBUTE);
             out.write('"');
         }
+    }
+
+    @Override
+    public void attribute(FieldName name, RecordValue record, int slot) {
+        byte[] encoded = attributes.of(name);
+        out.write(encoded);
+        if (!out.write(record, slot, ATTRIBUTE_MARKS)) {
+            Value value = record.get(slot);
+            check(value);
+            out.write(value, ATTRIBUTE);
+        }
+        out.write('"');
+    }
+
+    @Override
+    public void text(RecordValue record, int slot) {
+        if (depth < 1) {
+            text(record.get(slot));
+            return;
+        }
+        begin(at());
+        writeText(record, slot);
     }
 
     @Override

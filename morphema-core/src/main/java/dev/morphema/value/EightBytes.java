@@ -1,4 +1,4 @@
-package dev.morphema.formats;
+package dev.morphema.value;
 
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
@@ -19,6 +19,11 @@ public final class EightBytes {
     /** {@return the bytes from a place on, of which there must be eight} */
     public static long at(byte[] bytes, int place) {
         return (long) NUMBERS.get(bytes, place);
+    }
+
+    /** Puts eight bytes at a place, of which there must be eight. */
+    public static void put(byte[] bytes, int place, long eight) {
+        NUMBERS.set(bytes, place, eight);
     }
 
     /** {@return eight times the same byte} */
@@ -55,5 +60,11 @@ public final class EightBytes {
     /** {@return the first bytes, from 1 to 8, and zeros after them} */
     public static long first(long eight, int count) {
         return eight & -1L >>> -Byte.SIZE * count;
+    }
+
+    /** {@return the first bytes of one, from 1 to 8, and after them those of another} */
+    public static long first(long eight, int count, long after) {
+        long ofFirst = -1L >>> -Byte.SIZE * count;
+        return eight & ofFirst | after & ~ofFirst;
     }
 }
