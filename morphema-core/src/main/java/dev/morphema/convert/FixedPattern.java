@@ -1,5 +1,6 @@
 package dev.morphema.convert;
 
+import dev.morphema.value.EightBytes;
 import dev.morphema.value.Kind;
 import java.time.DateTimeException;
 import java.time.LocalDate;
@@ -21,15 +22,30 @@ final class FixedPattern {
     private static final int SECONDS_END = 19;
     private static final int LONGEST_ISO = SECONDS_END + 6;
     private static final int MOST_YEAR = 9999;
+    private static final long UPPER_HALVES = EightBytes.all(0xF0);
+    private static final long ZEROS = EightBytes.all('0');
+    private static final long SIXES = EightBytes.all(6);
 
     /** Digits and marks; where a field stands there is its letter. */
     private final char[] template;
     /** For each field where it begins, or -1. */
     private final int[] starts;
 
+    /** The marks, and a zero for each digit; and all bits of the places where marks stand. */
+    private final byte[] marksAndZeros;
+
+    private final byte[] markBits;
+
     private FixedPattern(char[] template, int[] starts) {
         this.template = template;
         this.starts = starts;
+        this.marksAndZeros = new byte[template.length];
+        this.markBits = new byte[template.length];
+        for (int i = 0; i < template.length; i++) {
+            boolean digit = template[i] == '\0';
+            marksAndZeros[i] = digit ? (byte) '0' : (byte) template[i];
+            markBits[i] = digit ? 0 : (byte) -1;
+        }
     }
 
     /** {@return the pattern, or null if its fields have no fixed places, or it lacks some of a date or time} */
@@ -133,6 +149,19 @@ final class FixedPattern {
 
     /** Whether there are digits and marks where the pattern has them. */
     private boolean isAt(byte[] text, int from) {
+        int last = template.length - Long.BYTES;
+        if (last < 0) {
+            return areOneByOne(text, from);
+        }
+        for (int i = 0; i < last; i += Long.BYTES) {
+            if (!areEight(text, from, i)) {
+                return false;
+            }
+        }
+        return areEight(text, from, last);
+    }
+
+    private boolean areOneByOne(byte[] text, int from) {
         for (int i = 0; i < template.length; i++) {
             byte c = text[from + i];
             if (template[i] == '\0' ? c < '0' || c > '9' : c != template[i]) {
@@ -140,6 +169,15 @@ final class FixedPattern {
             }
         }
         return true;
+    }
+
+    /** As {@link #isAt}, for eight bytes: digits have the same upper half, also when six is added. */
+    private boolean areEight(byte[] text, int from, int at) {
+        long eight = EightBytes.at(text, from + at);
+        long marks = EightBytes.at(markBits, at);
+        long digits = ~marks & UPPER_HALVES;
+        return ((eight ^ EightBytes.at(marksAndZeros, at)) & (marks | digits)) == 0
+                && ((eight & ~marks) + (SIXES & ~marks) & digits) == (ZEROS & digits);
     }
 
     /**

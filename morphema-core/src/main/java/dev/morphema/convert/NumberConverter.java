@@ -36,7 +36,7 @@ record NumberConverter(Converter general, char point, boolean whole) implements 
 
     @Override
     public int print(byte[] text, int from, int to, byte[] into, int at) {
-        int mark = NumberValue.isAsPrinted(text, from, to, (byte) point);
+        int mark = NumberValue.markIfAsPrinted(text, from, to, (byte) point);
         if (mark < 0 || whole && mark < to) {
             return -1;
         }

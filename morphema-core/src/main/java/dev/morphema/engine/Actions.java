@@ -9,10 +9,12 @@ import dev.morphema.syntax.Span;
 import dev.morphema.syntax.Stmt.Presence;
 import dev.morphema.value.BooleanValue;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.Layout;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -98,6 +100,16 @@ final class Actions {
             } else {
                 writeIfFilled(frame, out);
             }
+        }
+
+        /** {@return the slot of the name from which the field is just one step, to be written each time; or -1} */
+        int stepsFrom() {
+            return step == null || doneIn >= 0 ? -1 : step.local();
+        }
+
+        /** {@return the only slot to which the step of the field leads in a layout, or -1} */
+        int slotIn(Layout layout) {
+            return Objects.requireNonNull(step).only(layout);
         }
 
         /** Writes what a step leads to, if it is there as bytes; says whether it is. */

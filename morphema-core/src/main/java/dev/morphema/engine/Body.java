@@ -13,6 +13,9 @@ final class Body {
     private final Action[] withAttributes;
 
     private final Action[] withContent;
+    /** All there is to do in one pass. */
+    private final Action[] inOne;
+
     private final int[] emptied;
     private final boolean attributes;
     private final boolean text;
@@ -37,8 +40,9 @@ final class Body {
             anyText |= action.writesText();
         }
         this.actions = actions.toArray(new Action[0]);
-        this.withAttributes = first.toArray(new Action[0]);
-        this.withContent = rest.toArray(new Action[0]);
+        this.withAttributes = Steps.joined(first);
+        this.withContent = Steps.joined(rest);
+        this.inOne = Steps.joined(actions);
         this.emptied = new int[emptied.size()];
         for (int i = 0; i < this.emptied.length; i++) {
             this.emptied[i] = emptied.get(i);
@@ -73,7 +77,7 @@ final class Body {
     void run(Frame frame, EventWriter out) {
         frame.clear(emptied);
         Pass pass = begin(frame, out);
-        for (Action action : pass == Pass.ALL ? actions : withContent) {
+        for (Action action : pass == Pass.ALL ? inOne : withContent) {
             action.run(frame, out, pass);
         }
     }

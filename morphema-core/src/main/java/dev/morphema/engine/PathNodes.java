@@ -35,6 +35,11 @@ final class PathNodes {
             return base;
         }
 
+        /** {@return the slot of the name that the step begins at, or -1 if it begins otherwise} */
+        final int local() {
+            return local;
+        }
+
         @Override
         final Value compute(Frame frame) {
             Value from = from(frame);
@@ -108,8 +113,13 @@ final class PathNodes {
 
         /** {@return the slot of the field that the step leads to, if it is there {@linkplain RecordValue#isBytes as bytes}, or -1} */
         int bytesIn(RecordValue record) {
-            int slot = known(record.layout()).only();
+            int slot = only(record.layout());
             return slot >= 0 && record.isBytes(slot) ? slot : -1;
+        }
+
+        /** {@return the slot of the only field in a layout that the step leads to, or -1} */
+        int only(Layout layout) {
+            return known(layout).only();
         }
 
         /** {@return what {@link #eval} gives where a record is in the slot} */

@@ -49,6 +49,18 @@ public interface EventWriter {
         field(name, record.get(slot));
     }
 
+    /**
+     * Fields or attributes side by side, as many as can be written at once: those that a record has {@linkplain
+     * RecordValue#isBytes as bytes} of common form.
+     *
+     * @param slots of the values in the record, -1 where it is not known to have just one
+     * @param from the first that is to be written
+     * @return the first that was not, which is to be written by itself; the size of the group if all were written
+     */
+    default int fields(FieldGroup group, RecordValue record, int[] slots, int from) {
+        return from;
+    }
+
     /** An attribute of the record at hand: a field, in formats that know no attributes. */
     void attribute(FieldName name, Value value);
 

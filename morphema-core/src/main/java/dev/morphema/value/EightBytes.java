@@ -26,6 +26,21 @@ public final class EightBytes {
         NUMBERS.set(bytes, place, eight);
     }
 
+    /**
+     * Copies bytes that are mostly few: for these a loop, or a call to copy them, would take longer to begin than to go through.
+     *
+     * @param from where they begin, with fifteen more behind it
+     * @param to where they go, with room for fifteen more behind it
+     */
+    public static void copy(byte[] bytes, int from, byte[] into, int to, int length) {
+        if (length > 2 * Long.BYTES) {
+            System.arraycopy(bytes, from, into, to, length);
+            return;
+        }
+        put(into, to, at(bytes, from));
+        put(into, to + Long.BYTES, at(bytes, from + Long.BYTES));
+    }
+
     /** {@return eight times the same byte} */
     public static long all(int b) {
         return (b & 0xFF) * ONES;

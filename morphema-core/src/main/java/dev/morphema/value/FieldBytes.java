@@ -1,9 +1,11 @@
 package dev.morphema.value;
 
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Texts and numbers of one record as their bytes in ASCII, side by side in one array: fields mostly go through, from the bytes
+ * Texts and numbers of one record as their bytes in UTF-8, side by side in one array: fields mostly go through, from the bytes
  * of one file to those of another, and no value is made of one until somebody asks for it. Immutable.
  */
 public final class FieldBytes {
@@ -19,7 +21,10 @@ public final class FieldBytes {
     private static final int TEXT = 1;
     private static final int NUMBER = 2;
 
-    /** With seven spare bytes at the end. */
+    /** Bytes of which others can be copied or looked at eight or sixteen at a time. */
+    private static final int SPARE = 2 * Long.BYTES;
+
+    /** With spare ones at the end. */
     private final byte[] bytes;
     /** By slot; zero where a record has no such field. */
     private final int[] fields;
@@ -46,40 +51,80 @@ public final class FieldBytes {
         /**
          * Adds a text.
          *
-         * @param ascii where it is found, from one place to before another; at least one byte
+         * @param utf8 where it is found, from one place to before another; at least one byte
          * @return whether it was added; a text may be too long for that
          */
-        public boolean text(int slot, byte[] ascii, int from, int to) {
-            return add(TEXT, slot, ascii, from, to);
+        public boolean text(int slot, byte[] utf8, int from, int to) {
+            return add(TEXT, slot, utf8, from, to);
         }
 
-        /** As {@link #text}, for a number that is {@linkplain NumberValue#isAsPrinted written as it is printed}. */
+        /** As {@link #text}, for a number that is {@linkplain NumberScan#asPrinted written as it is printed}. */
         public boolean number(int slot, byte[] ascii, int from, int to) {
             return add(NUMBER, slot, ascii, from, to);
         }
 
         private boolean add(int kind, int slot, byte[] source, int from, int to) {
             int length = to - from;
-            if (length > MOST_LENGTH || end > MOST_START) {
+            int start = end;
+            if (length > MOST_LENGTH || start > MOST_START) {
                 return false;
             }
-            if (end + length + Long.BYTES > bytes.length) {
-                byte[] more = new byte[(bytes.length + length) * 2];
-                System.arraycopy(bytes, 0, more, 0, end);
-                bytes = more;
+            put(source, from, to);
+            set(kind, slot, start, length);
+            return true;
+        }
+
+        private void set(int kind, int slot, int start, int length) {
+            fields[slot] = kind << KIND_PLACE | start << LENGTH_BITS | length;
+            any = true;
+        }
+
+        /** Begins a text that is added in pieces; {@return where it begins}. */
+        public int begin() {
+            return end;
+        }
+
+        /** Adds a piece of a text, from one place to before another. */
+        public void put(byte[] source, int from, int to) {
+            int length = to - from;
+            if (end + length + SPARE > bytes.length) {
+                bytes = Arrays.copyOf(bytes, (bytes.length + length) * 2);
             }
-            if (from + length + Long.BYTES > source.length) {
+            if (from + SPARE > source.length) {
                 System.arraycopy(source, from, bytes, end, length);
             } else {
-                // Most are short, for which a call to copy them takes longer.
-                for (int i = 0; i < length; i += Long.BYTES) {
-                    EightBytes.put(bytes, end + i, EightBytes.at(source, from + i));
-                }
+                EightBytes.copy(source, from, bytes, end, length);
             }
-            fields[slot] = kind << KIND_PLACE | end << LENGTH_BITS | length;
             end += length;
-            any = true;
+        }
+
+        /** Adds one byte of a text. */
+        public void put(int b) {
+            if (end + SPARE >= bytes.length) {
+                bytes = Arrays.copyOf(bytes, bytes.length * 2);
+            }
+            bytes[end++] = (byte) b;
+        }
+
+        /**
+         * Ends a text that was added in pieces.
+         *
+         * @param begin where it begins
+         * @return whether it was added; if not, it is dropped
+         */
+        public boolean end(int slot, int begin) {
+            int length = end - begin;
+            if (length == 0 || length > MOST_LENGTH || begin > MOST_START) {
+                drop(begin);
+                return false;
+            }
+            set(TEXT, slot, begin, length);
             return true;
+        }
+
+        /** Drops the pieces from a place on. */
+        public void drop(int begin) {
+            end = begin;
         }
 
         /** {@return whether a field was added} */
@@ -92,32 +137,35 @@ public final class FieldBytes {
             if (!any) {
                 return null;
             }
-            byte[] all = new byte[end + Long.BYTES];
+            byte[] all = new byte[end + SPARE];
             System.arraycopy(bytes, 0, all, 0, end);
             FieldBytes taken = new FieldBytes(all, fields);
-            drop(new int[fields.length]);
+            forget();
             return taken;
         }
 
         /** Forgets what was added since the last {@link #take}. */
         public void clear() {
+            end = 0;
             if (any) {
-                drop(new int[fields.length]);
+                forget();
             }
         }
 
-        private void drop(int[] empty) {
-            fields = empty;
+        private void forget() {
+            fields = new int[fields.length];
             end = 0;
             any = false;
         }
     }
 
-    boolean has(int slot) {
+    /** {@return whether a field is there} */
+    public boolean has(int slot) {
         return fields[slot] != 0;
     }
 
-    boolean isNumber(int slot) {
+    /** {@return whether a field was added as a number} */
+    public boolean isNumber(int slot) {
         return fields[slot] >>> KIND_PLACE == NUMBER;
     }
 
@@ -139,11 +187,11 @@ public final class FieldBytes {
 
     private TextValue text(int from, int to) {
         TextValue plain = TextValue.ifPlain(bytes, from, to);
-        return plain == null ? TextValue.ofAscii(bytes, from, to) : plain;
+        return plain == null ? TextValue.of(new String(bytes, from, to - from, StandardCharsets.UTF_8)) : plain;
     }
 
-    /** {@return the bytes that a field may take when it is {@linkplain #print printed}, and seven more} */
-    int mostBytes(int slot) {
+    /** {@return the bytes that a field mostly takes when it is {@linkplain #print printed}, and seven more} */
+    public int mostBytes(int slot) {
         return Math.max(length(slot), MOST_PRINTED) + Long.BYTES;
     }
 
@@ -151,15 +199,15 @@ public final class FieldBytes {
      * Prints a field that there is.
      *
      * @param type its declared type, or null
-     * @param marks without which it must be
+     * @param marks what is written otherwise than it stands there
      * @param into with room for {@link #mostBytes}
-     * @return where the printed text ends, or -1 if it is not without marks, or not in common form
+     * @return where the printed text ends, or -1 if it cannot be written like that, or is not in common form
      */
-    int print(int slot, @Nullable Converter type, Marks marks, byte[] into, int at) {
+    public int print(int slot, @Nullable Converter type, Marks marks, byte[] into, int at) {
         int from = start(slot);
         int length = length(slot);
         if (type == null) {
-            return marks.copyWithout(bytes, from, length, into, at);
+            return marks.copy(bytes, from, length, into, at);
         }
         return marks.areInNumbersAndDates() ? -1 : type.print(bytes, from, from + length, into, at);
     }

@@ -1,10 +1,15 @@
 package dev.morphema.value;
 
+import java.util.Arrays;
+
 /**
  * The characters of ASCII that a format cannot have in a text as they are: some marks, and all control characters. Texts
- * without them are copied as bytes. Immutable.
+ * without them are copied eight bytes at a time. Immutable.
  */
 public final class Marks {
+    /** No character takes more bytes, however it is written. */
+    private static final int MOST_FOR_ONE = 6;
+
     private static final int MOST = 4;
     private static final long SPACES = EightBytes.all(' ');
     private static final String IN_NUMBERS_AND_DATES = "-+.:TZ0123456789";
@@ -14,9 +19,14 @@ public final class Marks {
     private final long third;
     private final long fourth;
     private final boolean inNumbersAndDates;
+    private final byte[][] written;
 
-    /** @param marks from one to four characters of ASCII */
-    public Marks(String marks) {
+    /**
+     * @param marks from one to four characters of ASCII
+     * @param written for each character of ASCII what stands for it, at most six bytes; null for those that stand for
+     *     themselves, and for control characters that nothing stands for
+     */
+    public Marks(String marks, byte[][] written) {
         if (marks.isEmpty() || marks.length() > MOST) {
             throw new IllegalArgumentException("not one to four marks: " + marks);
         }
@@ -25,6 +35,12 @@ public final class Marks {
         third = mark(marks, 2);
         fourth = mark(marks, 3);
         inNumbersAndDates = marks.chars().anyMatch(mark -> IN_NUMBERS_AND_DATES.indexOf(mark) >= 0);
+        this.written = Arrays.copyOf(written, written.length);
+    }
+
+    /** As the other, for marks that nothing stands for: a text has none of them, or is written in another way. */
+    public Marks(String marks) {
+        this(marks, new byte[0][]);
     }
 
     private static long mark(String marks, int index) {
@@ -36,7 +52,7 @@ public final class Marks {
         return inNumbersAndDates;
     }
 
-    /** {@return whether one of eight bytes of ASCII is a mark or a control character} */
+    /** {@return whether one of eight bytes is a mark or a control character} */
     private boolean areIn(long eight) {
         return (EightBytes.same(eight, first)
                         | EightBytes.same(eight, second)
@@ -47,27 +63,66 @@ public final class Marks {
     }
 
     /**
-     * Copies bytes of ASCII if there are no marks and no control characters among them.
+     * Copies a text, with what stands for marks in their place.
      *
+     * @param bytes in UTF-8, or in ASCII
      * @param from where they begin, with at least seven more behind the last
-     * @param into with room for seven more
-     * @return where the copy ends, or -1 if there is none
+     * @param into with room for as many, and seven more
+     * @return where the copy ends, or -1 if there is something that nothing stands for, or no room for what stands for it
      */
-    int copyWithout(byte[] bytes, int from, int length, byte[] into, int at) {
-        int last = length - 1 & -Long.BYTES;
-        for (int i = 0; i < last; i += Long.BYTES) {
+    int copy(byte[] bytes, int from, int length, byte[] into, int at) {
+        // Most are short. A loop for these would take longer to begin than to go through.
+        long eight = EightBytes.at(bytes, from);
+        if (length > Long.BYTES) {
+            return areIn(eight)
+                    ? copyOneByOne(bytes, from, from + length, into, at)
+                    : copyLonger(eight, bytes, from, length, into, at);
+        }
+        // What stands behind the text is taken for spaces.
+        if (areIn(EightBytes.first(eight, length, SPACES))) {
+            return copyOneByOne(bytes, from, from + length, into, at);
+        }
+        EightBytes.put(into, at, eight);
+        return at + length;
+    }
+
+    private int copyLonger(long first, byte[] bytes, int from, int length, byte[] into, int at) {
+        EightBytes.put(into, at, first);
+        int last = length - Long.BYTES;
+        for (int i = Long.BYTES; i < last; i += Long.BYTES) {
             long eight = EightBytes.at(bytes, from + i);
             if (areIn(eight)) {
-                return -1;
+                return copyOneByOne(bytes, from + i, from + length, into, at + i);
             }
             EightBytes.put(into, at + i, eight);
         }
+        // The last eight are partly those before, which have no mark.
         long eight = EightBytes.at(bytes, from + last);
-        // What stands behind the text is taken for spaces.
-        if (areIn(EightBytes.first(eight, length - last, SPACES))) {
-            return -1;
+        if (areIn(eight)) {
+            int done = Math.max(Long.BYTES, last / Long.BYTES * Long.BYTES);
+            return copyOneByOne(bytes, from + done, from + length, into, at + done);
         }
         EightBytes.put(into, at + last, eight);
         return at + length;
+    }
+
+    private int copyOneByOne(byte[] bytes, int from, int to, byte[] into, int place) {
+        if (written.length == 0 || into.length - place < (to - from) * MOST_FOR_ONE) {
+            return -1;
+        }
+        int at = place;
+        for (int i = from; i < to; i++) {
+            byte b = bytes[i];
+            byte[] other = b < 0 ? null : written[b];
+            if (other != null) {
+                System.arraycopy(other, 0, into, at, other.length);
+                at += other.length;
+            } else if (b >= 0 && b < ' ') {
+                return -1;
+            } else {
+                into[at++] = b;
+            }
+        }
+        return at;
     }
 }

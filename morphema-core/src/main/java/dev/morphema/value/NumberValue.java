@@ -140,23 +140,15 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
     }
 
     /**
-     * {@return whether some bytes are a number of at most 18 digits just as it is printed}: without superfluous zeros at its
-     * start, and no negative zero
-     */
-    public static boolean isAsPrinted(byte[] text, int from, int to) {
-        return isAsPrinted(text, from, to, (byte) '.') >= 0;
-    }
-
-    /**
-     * As {@link #isAsPrinted(byte[], int, int)}, but for the decimal mark.
+     * Whether some bytes are a number of at most 18 digits just as it is printed, but for the decimal mark: without superfluous
+     * zeros at its start, and no negative zero.
      *
      * @return where the mark stands, or the end if there is none; -1 if it is no such number
      */
-    public static int isAsPrinted(byte[] text, int from, int to, byte point) {
+    public static int markIfAsPrinted(byte[] text, int from, int to, byte point) {
         int first = from < to && text[from] == '-' ? from + 1 : from;
-        if (first == to
-                || to - first > MOST_LONG_DIGITS
-                || text[first] == '0' && first + 1 < to && text[first + 1] != point) {
+        boolean zero = first + 1 < to && text[first] == '0' && text[first + 1] != point;
+        if (first == to || to - first > MOST_LONG_DIGITS || zero) {
             return -1;
         }
         int mark = to;
@@ -285,6 +277,10 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         if (decimal != null || other.decimal != null || other.unscaled == 0) {
             return null;
         }
+        int power = power(other.unscaled);
+        if (power >= 0) {
+            return shortest(unscaled, scale - other.scale + power);
+        }
         long dividend = unscaled;
         int digits = scale - other.scale;
         while (dividend % other.unscaled != 0) {
@@ -294,7 +290,22 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
             dividend *= 10;
             digits++;
         }
-        long quotient = dividend / other.unscaled;
+        return shortest(dividend / other.unscaled, digits);
+    }
+
+    /** {@return which power of ten a number is, or -1} */
+    private static int power(long number) {
+        int power = 0;
+        while (power < POWERS.length && POWERS[power] < number) {
+            power++;
+        }
+        return power < POWERS.length && POWERS[power] == number ? power : -1;
+    }
+
+    /** {@return a number divided by ten to some power, without zeros at its end; null if it does not fit} */
+    private static @Nullable NumberValue shortest(long number, int places) {
+        long quotient = number;
+        int digits = quotient == 0 ? 0 : places;
         while (digits > 0 && quotient % 10 == 0) {
             quotient /= 10;
             digits--;
@@ -333,12 +344,25 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
                 }
             } else if (mode == RoundingMode.HALF_UP) {
                 long divisor = POWERS[scale - digits];
-                long quotient = unscaled / divisor;
-                long rest = Math.abs(unscaled % divisor);
+                long quotient = dividedByPower(unscaled, scale - digits);
+                long rest = Math.abs(unscaled - quotient * divisor);
                 return new NumberValue(rest >= divisor - rest ? quotient + Long.signum(unscaled) : quotient, digits);
             }
         }
         return of(decimal().setScale(digits, mode));
+    }
+
+    /** {@return a number divided by ten to some power}; the most common are constants, by which to divide is to multiply */
+    private static long dividedByPower(long number, int power) {
+        return switch (power) {
+            case 1 -> number / 10;
+            case 2 -> number / 100;
+            case 3 -> number / 1_000;
+            case 4 -> number / 10_000;
+            case 5 -> number / 100_000;
+            case 6 -> number / 1_000_000;
+            default -> number / POWERS[power];
+        };
     }
 
     /** {@return -1, 0 or 1} */

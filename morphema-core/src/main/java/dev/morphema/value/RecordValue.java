@@ -211,6 +211,11 @@ public final class RecordValue extends Composite {
         all[slot] = value;
     }
 
+    /** {@return the fields that are there as bytes, or null if there are none} */
+    public @Nullable FieldBytes fieldBytes() {
+        return bytes;
+    }
+
     /** {@return whether a field is there as bytes, so that it can perhaps be {@linkplain #printField printed}} */
     public boolean isBytes(int slot) {
         return bytes != null && bytes.has(slot);
@@ -230,7 +235,7 @@ public final class RecordValue extends Composite {
     /**
      * Prints the value of a field that is there as bytes.
      *
-     * @param marks what the printed text must not have
+     * @param marks what is written otherwise than it stands there
      * @param into with room for {@link #mostBytes(int)}
      * @return where the printed text ends, or -1 if the value is to be asked for
      */

@@ -79,12 +79,8 @@ public sealed class TextValue extends Value permits ElementText {
             return length > 0 && arePlain(bytes, from, to) ? ofPlain(bytes, from, to) : null;
         }
         int last = copy.length - Long.BYTES;
-        for (int i = 0; i < last; i += Long.BYTES) {
-            long eight = (long) EIGHT.get(bytes, from + i);
-            if (!arePlain(eight)) {
-                return null;
-            }
-            EIGHT.set(copy, i, eight);
+        if (last > 0 && !copyPlain(bytes, from, copy, last)) {
+            return null;
         }
         // What stands behind the text is taken for spaces.
         long behind = -1L >>> Byte.SIZE * (length - last - 1) >>> Byte.SIZE;
@@ -96,9 +92,16 @@ public sealed class TextValue extends Value permits ElementText {
         return new TextValue(copy, length);
     }
 
-    /** {@return the text of some bytes in ASCII} */
-    static TextValue ofAscii(byte[] ascii, int from, int to) {
-        return of(new String(ascii, from, to - from, StandardCharsets.ISO_8859_1));
+    /** Copies a multiple of eight bytes if all of them are plain; says whether they are. */
+    private static boolean copyPlain(byte[] bytes, int from, byte[] into, int count) {
+        for (int i = 0; i < count; i += Long.BYTES) {
+            long eight = (long) EIGHT.get(bytes, from + i);
+            if (!arePlain(eight)) {
+                return false;
+            }
+            EIGHT.set(into, i, eight);
+        }
+        return true;
     }
 
     private static boolean arePlain(byte[] bytes, int from, int to) {
@@ -199,9 +202,12 @@ public sealed class TextValue extends Value permits ElementText {
         if (bytes == null) {
             return -1;
         }
-        // Most are short, for which a call to copy them takes longer.
-        for (int i = 0; i < bytes.length; i += Long.BYTES) {
-            EIGHT.set(into, from + i, (long) EIGHT.get(bytes, i));
+        // Most are short. A loop for these would take longer to begin than to go through.
+        EIGHT.set(into, from, (long) EIGHT.get(bytes, 0));
+        if (bytes.length == 2 * Long.BYTES) {
+            EIGHT.set(into, from + Long.BYTES, (long) EIGHT.get(bytes, Long.BYTES));
+        } else if (bytes.length > Long.BYTES) {
+            System.arraycopy(bytes, Long.BYTES, into, from + Long.BYTES, bytes.length - Long.BYTES);
         }
         return from + length;
     }

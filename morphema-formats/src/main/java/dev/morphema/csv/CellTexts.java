@@ -1,9 +1,11 @@
 package dev.morphema.csv;
 
 import dev.morphema.value.TextValue;
+import dev.morphema.value.Utf8;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 
 /** Makes texts of the bytes of cells. Safe for use by many threads. */
 final class CellTexts {
@@ -12,6 +14,11 @@ final class CellTexts {
     /** @param charset one in which a byte of ASCII stands for itself */
     CellTexts(Charset charset) {
         this.charset = charset;
+    }
+
+    /** {@return whether some bytes are a text in UTF-8, as they are} */
+    boolean areUtf8(byte[] bytes, int from, int to) {
+        return charset.equals(StandardCharsets.UTF_8) && Utf8.isText(bytes, from, to);
     }
 
     /**

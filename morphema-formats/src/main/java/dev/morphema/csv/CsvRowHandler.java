@@ -192,7 +192,9 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             put(known.slot(), cell(TextValue.EMPTY, quoted));
             return;
         }
-        if (ascii && known.passes() && this.bytes.text(known.slot(), bytes, from, to)) {
+        if (known.passes()
+                && (ascii || known.type() == null && texts.areUtf8(bytes, from, to))
+                && this.bytes.text(known.slot(), bytes, from, to)) {
             return;
         }
         if (ascii && known.type() != null) {

@@ -1,5 +1,9 @@
 package dev.morphema.formats;
 
+import dev.morphema.value.Converter;
+import dev.morphema.value.EightBytes;
+import dev.morphema.value.FieldBytes;
+import dev.morphema.value.Kind;
 import dev.morphema.value.Marks;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
@@ -7,6 +11,8 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A buffer in front of a stream, into which text is written as UTF-8 without a copy on the way. What may not stand as it is
@@ -17,6 +23,7 @@ public final class ByteSink {
     private static final int FIRST_SIZE = 1 << 11;
 
     private static final int SIZE = 1 << 16;
+    private static final int SPARE = 2 * Long.BYTES;
     /** So many characters of a text are escaped at a time; there is always room for them in an empty buffer. */
     private static final int CHARACTERS = 1 << 8;
 
@@ -45,9 +52,54 @@ public final class ByteSink {
         }
     }
 
+    /** Bytes that are written often. Immutable. */
+    public static final class Constant {
+        /** With spare bytes, so that sixteen can be copied from any place. */
+        private final byte[] bytes;
+
+        private final int length;
+
+        /** @param text what the bytes stand for, in UTF-8 */
+        public Constant(String text) {
+            byte[] exact = bytes(text);
+            length = exact.length;
+            bytes = Arrays.copyOf(exact, length + SPARE);
+        }
+
+        /** {@return how many bytes there are} */
+        public int length() {
+            return length;
+        }
+
+        /** Copies all bytes from one on, to where there is room for fifteen more; {@return where the copy ends}. */
+        private int copy(int from, byte[] into, int at) {
+            EightBytes.copy(bytes, from, into, at, length - from);
+            return at + length - from;
+        }
+    }
+
     /** {@return the bytes of a constant} */
     public static byte[] bytes(String text) {
         return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** Writes a constant. */
+    public void write(Constant constant) {
+        write(constant, 0, constant.length);
+    }
+
+    /** Writes a part of a constant, from one place to before another. */
+    public void write(Constant constant, int from, int to) {
+        byte[] bytes = constant.bytes;
+        if (bytes.length > buffer.length - at) {
+            drain();
+            if (bytes.length > buffer.length) {
+                write(bytes, from, to);
+                return;
+            }
+        }
+        EightBytes.copy(bytes, from, buffer, at, to - from);
+        at += to - from;
     }
 
     /** Writes a byte. */
@@ -117,7 +169,8 @@ public final class ByteSink {
     }
 
     /**
-     * Writes the value of a field that is there as bytes, if it is in common form and without marks; says whether it was.
+     * Writes the value of a field that is there as bytes, if it is in common form and can be written with these marks; says
+     * whether it was.
      *
      * @param quote what stands before and after it
      */
@@ -133,6 +186,51 @@ public final class ByteSink {
         buffer[at] = (byte) quote;
         buffer[end] = (byte) quote;
         at = end + 1;
+        return true;
+    }
+
+    /**
+     * Writes fields that a record has as bytes, one after the other with what stands around each.
+     *
+     * @param around for each field
+     * @param slots of the fields, -1 where there is none
+     * @param from the first that is to be written
+     * @param left out of what stands before the first
+     * @return the first that was not written, since it is not there, or not in common form
+     */
+    public int write(Around[] around, RecordValue record, int[] slots, int from, int left) {
+        FieldBytes bytes = record.fieldBytes();
+        int i = from;
+        int skipped = left;
+        while (bytes != null && i < around.length && slots[i] >= 0 && bytes.has(slots[i])) {
+            if (!write(around[i], skipped, bytes, slots[i], record.layout().converter(slots[i]))) {
+                break;
+            }
+            skipped = 0;
+            i++;
+        }
+        return i;
+    }
+
+    private boolean write(Around around, int skipped, FieldBytes bytes, int slot, @Nullable Converter type) {
+        boolean number = type == null ? bytes.isNumber(slot) : type.prints() == Kind.NUMBER;
+        Constant before = number ? around.beforeNumber() : around.beforeText();
+        Constant after = number ? around.afterNumber() : around.afterText();
+        int most = before.bytes.length + bytes.mostBytes(slot) + after.bytes.length;
+        if (most > buffer.length - at) {
+            drain();
+            if (most > buffer.length) {
+                return false;
+            }
+        }
+        byte[] into = buffer;
+        int start = before.copy(skipped, into, at);
+        int end = bytes.print(slot, type, around.marks(), into, start);
+        // Where others stand for some marks there may be no room behind them any more.
+        if (end < 0 || end + after.bytes.length > into.length) {
+            return false;
+        }
+        at = after.copy(0, into, end);
         return true;
     }
 

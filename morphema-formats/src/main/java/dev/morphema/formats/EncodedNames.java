@@ -1,67 +1,64 @@
 package dev.morphema.formats;
 
 import dev.morphema.value.FieldName;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
-/** Names of fields as bytes, each encoded once. Not thread-safe. */
-public final class EncodedNames {
+/**
+ * Names of fields as they are written, each encoded once. Records mostly have the same fields in the same order, so the name
+ * that followed the last one before is tried first. Not thread-safe.
+ *
+ * @param <T> what is made of a name
+ */
+public final class EncodedNames<T> {
     /** Names that are data may be any number; more than so many are encoded each time. */
     private static final int MOST = 1_000;
 
-    private final Function<FieldName, byte[]> encoding;
-    /** Each at the place of its hash or, if that is taken, at the next free one; at most half of the places are taken. */
-    private @Nullable FieldName[] names = new FieldName[32];
+    private final Function<FieldName, T> encoding;
+    private final Map<FieldName, Known<T>> all = new HashMap<>();
+    private @Nullable Known<T> last;
 
-    private byte[][] encoded = new byte[names.length][];
-    private int size;
+    /** A name, and the one that came next the last time. */
+    private static final class Known<T> {
+        private final FieldName name;
+        private final T encoded;
+        private @Nullable Known<T> following;
 
-    /** @param encoding makes the bytes of a name */
-    public EncodedNames(Function<FieldName, byte[]> encoding) {
+        Known(FieldName name, T encoded) {
+            this.name = name;
+            this.encoded = encoded;
+        }
+    }
+
+    /** @param encoding makes what is written of a name */
+    public EncodedNames(Function<FieldName, T> encoding) {
         this.encoding = encoding;
     }
 
-    /** {@return the bytes of a name, not to be changed} */
-    public byte[] of(FieldName name) {
-        int place = place(name);
-        return names[place] == null ? added(name, place) : encoded[place];
-    }
-
-    /** {@return the place of a name, or the free one where it would be} */
-    private int place(FieldName name) {
-        int mask = names.length - 1;
-        int hash = name.hashCode();
-        int place = (hash ^ hash >>> 5) & mask;
-        for (FieldName known = names[place]; known != null && !known.equals(name); known = names[place]) {
-            place = place + 1 & mask;
+    /** {@return what is written of a name} */
+    public T of(FieldName name) {
+        Known<T> expected = last == null ? null : last.following;
+        // A mapping gives the same object each time; another that is equal is found as well, it only takes longer.
+        if (expected == null || expected.name != name) {
+            expected = found(name);
         }
-        return place;
+        last = expected;
+        return expected.encoded;
     }
 
-    private byte[] added(FieldName name, int place) {
-        byte[] bytes = encoding.apply(name);
-        if (size < MOST) {
-            names[place] = name;
-            encoded[place] = bytes;
-            if (++size * 2 > names.length) {
-                grow();
+    private Known<T> found(FieldName name) {
+        Known<T> known = all.get(name);
+        if (known == null) {
+            known = new Known<>(name, encoding.apply(name));
+            if (all.size() < MOST) {
+                all.put(name, known);
             }
         }
-        return bytes;
-    }
-
-    private void grow() {
-        @Nullable FieldName[] allNames = names;
-        byte[][] all = encoded;
-        names = new FieldName[allNames.length * 2];
-        encoded = new byte[names.length][];
-        for (int i = 0; i < allNames.length; i++) {
-            FieldName name = allNames[i];
-            if (name != null) {
-                int place = place(name);
-                names[place] = name;
-                encoded[place] = all[i];
-            }
+        if (last != null) {
+            last.following = known;
         }
+        return known;
     }
 }

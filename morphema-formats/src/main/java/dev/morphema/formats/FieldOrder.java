@@ -12,13 +12,19 @@ import org.jspecify.annotations.Nullable;
  */
 public final class FieldOrder {
     private static final int MOST = 64;
+    private static final int MOST_WAYS = 64;
 
     private final Projection wanted;
     private final boolean ofAttributes;
+    private final boolean onlyBytes;
     private @Nullable FieldOrder attributes;
     /** The places below, by slot; made when they are first met. */
     private final @Nullable FieldOrder[] below;
 
+    /** The ways to the fields, as far as they are known, and how many were remembered for each. */
+    private @Nullable Way[] ways = new Way[0];
+
+    private int[] learned = new int[0];
     private FieldBytes.@Nullable Row row;
     private Field[] fields = new Field[0];
     private int next;
@@ -48,6 +54,16 @@ public final class FieldOrder {
         this.wanted = wanted;
         this.ofAttributes = ofAttributes;
         this.below = new FieldOrder[wanted.layout().size()];
+        boolean all = true;
+        for (int slot = 0; slot < below.length; slot++) {
+            all &= passes(slot);
+        }
+        this.onlyBytes = all;
+    }
+
+    /** Whether a text or a number may stay bytes; what has a declared type, and is no text, is converted in ways of its own. */
+    private boolean passes(int slot) {
+        return !wanted.everything() && wanted.passes(slot) && wanted.layout().converter(slot) == null;
     }
 
     /** {@return what is wanted of the records} */
@@ -75,6 +91,11 @@ public final class FieldOrder {
         return order;
     }
 
+    /** {@return whether texts and numbers of all fields that are wanted may stay bytes; not if everything is wanted} */
+    public boolean onlyBytes() {
+        return onlyBytes;
+    }
+
     /** {@return what collects the fields of the record at this place that stay bytes} */
     public FieldBytes.Row row() {
         FieldBytes.Row known = row;
@@ -88,6 +109,32 @@ public final class FieldOrder {
     /** A record begins. */
     public void begin() {
         next = 0;
+    }
+
+    /** {@return the way to the field that came next the last time, or null if it is not known} */
+    public @Nullable Way way() {
+        return next < ways.length ? ways[next] : null;
+    }
+
+    /** The field to which the {@linkplain #way way} leads is the next one. */
+    public void goOn() {
+        next++;
+    }
+
+    /** {@return whether it is worthwhile to remember the way to the last field: not if it is ever another} */
+    public boolean wantsWay() {
+        return next > 0 && (next > learned.length || learned[next - 1] < MOST_WAYS);
+    }
+
+    /** Remembers the way to the last field. */
+    public void learn(Way way) {
+        int last = next - 1;
+        if (last >= ways.length) {
+            ways = Arrays.copyOf(ways, fields.length);
+            learned = Arrays.copyOf(learned, fields.length);
+        }
+        ways[last] = way;
+        learned[last]++;
     }
 
     /** {@return the next field} */
@@ -112,12 +159,9 @@ public final class FieldOrder {
         FieldName name =
                 new FieldName(namespace == null || namespace.isEmpty() ? null : namespace, local, ofAttributes);
         int slot = wanted.slot(name);
-        // What has a declared type, and is no text, is converted in ways of its own.
-        boolean passes = slot >= 0
-                && !wanted.everything()
-                && wanted.passes(slot)
-                && wanted.layout().converter(slot) == null;
+        boolean passes = slot >= 0 && passes(slot);
         Field field = new Field(local, namespace, name, slot, passes);
+        next = 0;
         if (fields.length < MOST) {
             fields = Arrays.copyOf(fields, fields.length + 1);
             fields[fields.length - 1] = field;

@@ -1,9 +1,13 @@
 package dev.morphema.json;
 
+import dev.morphema.formats.FieldOrder;
+import dev.morphema.formats.Way;
 import dev.morphema.value.EightBytes;
 import dev.morphema.value.FieldBytes;
+import dev.morphema.value.NumberScan;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
+import dev.morphema.value.Utf8;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
@@ -26,6 +30,9 @@ final class ByteTokens implements JsonTokens {
     private static final int LONGEST_NUMBER = StreamReadConstraints.DEFAULT_MAX_NUM_LEN;
     private static final int LONGEST_NAME = StreamReadConstraints.DEFAULT_MAX_NAME_LEN;
     private static final int LONGEST_TEXT = StreamReadConstraints.DEFAULT_MAX_STRING_LEN;
+
+    /** Bytes after those that were read, so that any of them can be the first of eight or sixteen. */
+    private static final int SPARE = 2 * Long.BYTES;
 
     private static final byte QUOTE = 4;
     private static final byte BACKSLASH = 5;
@@ -65,8 +72,15 @@ final class ByteTokens implements JsonTokens {
     private int from;
     private int to;
     private int kinds;
-    /** Whether the number at hand has few digits, and is written as it would be printed. */
-    private boolean asPrinted;
+    /** The number at hand, if it has few digits. */
+    private final NumberScan number = new NumberScan();
+
+    private boolean scanned;
+
+    // Where the way to the name at hand begins: behind the value before it, or at the beginning of its object.
+    private long wayFrom;
+    private int wayLine;
+    private boolean wayAfterValue;
 
     private int line = 1;
     /** How many bytes were before those in the buffer, and before the line at hand. */
@@ -87,7 +101,7 @@ final class ByteTokens implements JsonTokens {
     /** @param bufferSize how many bytes to read at a time, at first */
     ByteTokens(InputStream in, int bufferSize) {
         this.in = in;
-        this.buffer = new byte[bufferSize];
+        this.buffer = new byte[bufferSize + SPARE];
     }
 
     /** Reads more, the bytes from a place on kept; that place is the first of the buffer then. Says whether there are more. */
@@ -99,8 +113,10 @@ final class ByteTokens implements JsonTokens {
         if (kept > LONGEST_TEXT) {
             throw new BadJson();
         }
-        if (kept == buffer.length) {
-            buffer = Arrays.copyOf(buffer, kept * 2);
+        int size = buffer.length - SPARE;
+        if (kept == size) {
+            size = kept * 2;
+            buffer = Arrays.copyOf(buffer, size + SPARE);
         } else {
             System.arraycopy(buffer, keptFrom, buffer, 0, kept);
         }
@@ -109,7 +125,7 @@ final class ByteTokens implements JsonTokens {
         from -= keptFrom;
         to -= keptFrom;
         limit = kept;
-        int read = in.read(buffer, limit, buffer.length - limit);
+        int read = in.read(buffer, limit, size - limit);
         ended = read < 0;
         limit += Math.max(read, 0);
         return !ended;
@@ -149,13 +165,9 @@ final class ByteTokens implements JsonTokens {
             named = false;
             return value(skipWhite());
         }
-        if (objects[depth] && isExpected()) {
-            return JsonToken.PROPERTY_NAME;
-        }
-        int begin = at;
-        long droppedBefore = dropped;
-        int lineBefore = line;
-        boolean afterValue = needsComma;
+        wayFrom = dropped + at;
+        wayLine = line;
+        wayAfterValue = needsComma;
         int b = skipWhite();
         if (depth == 0) {
             return b == -1 && at == limit ? null : value(b);
@@ -182,32 +194,7 @@ final class ByteTokens implements JsonTokens {
             throw new BadJson();
         }
         fieldName();
-        if (dropped == droppedBefore && (kinds & JsonText.ESCAPED) == 0) {
-            long first = dropped + begin;
-            names.learn(buffer, begin, at, afterValue, (int) (tokenStart - first), line - lineBefore, (int)
-                    (lineStart - first));
-        }
         return JsonToken.PROPERTY_NAME;
-    }
-
-    /** Whether the name that followed the last one before stands here, written as it was then; if so, goes on to its value. */
-    private boolean isExpected() {
-        JsonNames.Known expected = names.expected();
-        JsonNames.Way way = expected == null ? null : expected.way();
-        if (way == null || way.afterValue() != needsComma || !way.isAt(buffer, at, limit)) {
-            return false;
-        }
-        names.goOn(expected);
-        if (way.lines() > 0) {
-            line += way.lines();
-            lineStart = dropped + at + way.lineStart();
-        }
-        tokenLine = line;
-        tokenStart = dropped + at + way.name();
-        at += way.length();
-        name = expected.name();
-        named = true;
-        return true;
     }
 
     /** Goes on behind a mark: a line feed that follows it ends a line of its own. */
@@ -302,21 +289,26 @@ final class ByteTokens implements JsonTokens {
         }
     }
 
-    /** {@return a place before which, from another on, there is nothing but ASCII that stands for itself} */
+    /**
+     * {@return a place before which, from another on, there is nothing but ASCII that stands for itself}; at most the limit
+     */
     private int plainUntil(int from) {
         int i = from;
-        while (i + Long.BYTES <= limit) {
-            long eight = EightBytes.at(buffer, i);
-            long marks = EightBytes.same(eight, QUOTES)
-                    | EightBytes.same(eight, BACKSLASHES)
-                    | EightBytes.below(eight, ' ')
-                    | EightBytes.beyondAscii(eight);
-            if (marks != 0) {
-                return i + EightBytes.first(marks);
-            }
+        long marks = marks(i);
+        while (marks == 0 && i < limit) {
             i += Long.BYTES;
+            marks = i < limit ? marks(i) : 0;
         }
-        return i;
+        return Math.min(limit, i + EightBytes.first(marks));
+    }
+
+    /** {@return the marks of what ends plain ASCII, among eight bytes from a place on that is not behind the limit} */
+    private long marks(int place) {
+        long eight = EightBytes.at(buffer, place);
+        return EightBytes.same(eight, QUOTES)
+                | EightBytes.same(eight, BACKSLASHES)
+                | EightBytes.below(eight, ' ')
+                | EightBytes.beyondAscii(eight);
     }
 
     private JsonToken word(String word, JsonToken meant) throws IOException {
@@ -340,20 +332,24 @@ final class ByteTokens implements JsonTokens {
     private JsonToken digits() throws IOException {
         start();
         from = at;
-        while (at < limit || more(from)) {
-            byte b = buffer[at];
-            if ((b < '0' || b > '9') && b != '-' && b != '.' && b != '+' && b != 'e' && b != 'E') {
-                break;
-            }
+        scanned = number.read(buffer, at, limit);
+        if (scanned) {
+            at = number.end();
+        }
+        while ((at < limit || more(from)) && isInNumber(buffer[at])) {
             at++;
+            scanned = false;
         }
         to = at;
-        asPrinted = NumberValue.isAsPrinted(buffer, from, to);
-        if (!asPrinted && (to - from > LONGEST_NUMBER || !isNumber())) {
+        if (!scanned && (to - from > LONGEST_NUMBER || !isNumber())) {
             throw new BadJson();
         }
         requireEnd();
         return JsonToken.VALUE_NUMBER_FLOAT;
+    }
+
+    private static boolean isInNumber(byte b) {
+        return b >= '0' && b <= '9' || b == '-' || b == '.' || b == '+' || b == 'e' || b == 'E';
     }
 
     /** After a number there is white space, the end or, within something, a mark. */
@@ -423,7 +419,142 @@ final class ByteTokens implements JsonTokens {
         if (next == JsonToken.VALUE_STRING) {
             return kinds <= JsonText.ASCII && from < to && row.text(slot, buffer, from, to);
         }
-        return next == JsonToken.VALUE_NUMBER_FLOAT && asPrinted && row.number(slot, buffer, from, to);
+        return next == JsonToken.VALUE_NUMBER_FLOAT
+                && scanned
+                && number.asPrinted()
+                && row.number(slot, buffer, from, to);
+    }
+
+    @Override
+    public FieldOrder.@Nullable Field fields(
+            FieldOrder place, FieldBytes.Row row, @Nullable Value @Nullable [] values) {
+        byte[] bytes = buffer;
+        int p = at;
+        boolean afterValue = needsComma;
+        for (Way way = place.way(); isNext(way, bytes, p, afterValue); way = place.way()) {
+            FieldOrder.Field field = way.field();
+            int first = p + way.length();
+            place.goOn();
+            if (way.lines() > 0) {
+                line += way.lines();
+                lineStart = dropped + p + way.lineStart();
+            }
+            p = scalar(field, row, values, first);
+            if (p < 0) {
+                isNamed(field.local(), first);
+                return field;
+            }
+            afterValue = true;
+        }
+        if (p > at) {
+            at = p;
+            needsComma = true;
+            afterReturn = false;
+        }
+        return null;
+    }
+
+    private boolean isNext(@Nullable Way way, byte[] bytes, int place, boolean afterValue) {
+        return way != null && place + way.length() < limit && way.afterValue() == afterValue && way.isAt(bytes, place);
+    }
+
+    /** We are at a place behind the name of a field. */
+    private void isNamed(String thisName, int place) {
+        at = place;
+        name = thisName;
+        named = true;
+        token = JsonToken.PROPERTY_NAME;
+        start();
+    }
+
+    /**
+     * Takes a value of common form.
+     *
+     * @return the place after it, or -1 if it is not taken
+     */
+    private int scalar(FieldOrder.Field field, FieldBytes.Row row, @Nullable Value @Nullable [] values, int first) {
+        int slot = field.slot();
+        if (slot >= 0 && (row.has(slot) || values != null && values[slot] != null)) {
+            return -1;
+        }
+        return buffer[first] == '"'
+                ? scalarText(field, row, values, first + 1)
+                : scalarNumber(field, row, values, first);
+    }
+
+    private int scalarText(FieldOrder.Field field, FieldBytes.Row row, @Nullable Value @Nullable [] values, int first) {
+        int slot = field.slot();
+        int end = plainUntil(first);
+        boolean plain = end < limit && buffer[end] == '"';
+        boolean taken = slot < 0 && plain;
+        if (slot >= 0 && field.passes()) {
+            if (!plain) {
+                return mixedText(row, slot, first);
+            }
+            taken = end > first && row.text(slot, buffer, first, end);
+        } else if (slot >= 0 && plain && values != null) {
+            values[slot] = TextValue.ifPlain(buffer, first, end);
+            taken = values[slot] != null;
+        }
+        return taken ? end + 1 : -1;
+    }
+
+    private int scalarNumber(
+            FieldOrder.Field field, FieldBytes.Row row, @Nullable Value @Nullable [] values, int first) {
+        int slot = field.slot();
+        int end = number.read(buffer, first, limit) ? number.end() : limit;
+        if (end == limit || buffer[end] != ',' && buffer[end] != '}') {
+            return -1;
+        }
+        boolean taken = slot < 0;
+        if (slot >= 0 && field.passes()) {
+            taken = number.asPrinted() && row.number(slot, buffer, first, end);
+        } else if (slot >= 0 && values != null) {
+            values[slot] = number.value();
+            taken = true;
+        }
+        return taken ? end : -1;
+    }
+
+    /** Takes a text in which there are escapes or characters beyond ASCII; {@return the place after it, or -1}. */
+    private int mixedText(FieldBytes.Row row, int slot, int start) {
+        byte[] bytes = buffer;
+        int begin = row.begin();
+        int i = start;
+        while (true) {
+            int plain = plainUntil(i);
+            row.put(bytes, i, plain);
+            i = plain;
+            int length = 0;
+            if (i < limit && bytes[i] == '"') {
+                return row.end(slot, begin) ? i + 1 : -1;
+            } else if (i < limit && bytes[i] < 0) {
+                length = Utf8.length(bytes, i, limit);
+                row.put(bytes, i, i + length);
+            } else if (i + 1 < limit && bytes[i] == '\\') {
+                int escaped = JsonText.escaped(bytes[i + 1]);
+                length = escaped < 0 ? 0 : 2;
+                row.put(escaped);
+            }
+            if (length == 0) {
+                row.drop(begin);
+                return -1;
+            }
+            i += length;
+        }
+    }
+
+    @Override
+    public void learn(FieldOrder place, FieldOrder.Field field) {
+        if (wayFrom < dropped || !place.wantsWay() || (kinds & JsonText.ESCAPED) != 0) {
+            return;
+        }
+        int begin = (int) (wayFrom - dropped);
+        int end = at;
+        while (end < limit && buffer[end] == ' ') {
+            end++;
+        }
+        place.learn(new Way(field, wayAfterValue, buffer, begin, end, line - wayLine, (int) (lineStart - wayFrom)));
     }
 
     /** As {@link #next}, but for the value of a field, which is mostly a text. */
@@ -451,10 +582,9 @@ final class ByteTokens implements JsonTokens {
 
     @Override
     public Value number() {
-        NumberValue number = NumberValue.read(buffer, from, to, (byte) '.');
-        return number == null
-                ? NumberValue.of(new BigDecimal(new String(buffer, from, to - from, StandardCharsets.ISO_8859_1)))
-                : number;
+        return scanned
+                ? number.value()
+                : NumberValue.of(new BigDecimal(new String(buffer, from, to - from, StandardCharsets.ISO_8859_1)));
     }
 
     @Override

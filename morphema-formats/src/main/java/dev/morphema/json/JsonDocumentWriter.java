@@ -1,9 +1,12 @@
 package dev.morphema.json;
 
+import dev.morphema.format.FieldGroup;
 import dev.morphema.format.Options;
 import dev.morphema.format.TargetFormat.DocumentWriter;
+import dev.morphema.formats.Around;
 import dev.morphema.formats.ByteSink;
 import dev.morphema.formats.EncodedNames;
+import dev.morphema.formats.Surroundings;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -30,24 +33,28 @@ final class JsonDocumentWriter implements DocumentWriter {
 
     private static final byte[][] ESCAPED = escaped();
     private static final ByteSink.Escape ESCAPE = new ByteSink.Escape(ESCAPED);
-    private static final Marks MARKS = new Marks("\"\\");
-    private static final byte[] TRUE = ByteSink.bytes("true");
-    private static final byte[] FALSE = ByteSink.bytes("false");
-    private static final byte[] NULL = ByteSink.bytes("null");
+    private static final Marks MARKS = new Marks("\"\\", ESCAPED);
+    private static final ByteSink.Constant TRUE = new ByteSink.Constant("true");
+    private static final ByteSink.Constant FALSE = new ByteSink.Constant("false");
+    private static final ByteSink.Constant NULL = new ByteSink.Constant("null");
 
     private final ByteSink out;
     private final boolean lines;
     private final boolean writesMissing;
     private final boolean indented;
     private final String indent;
-    private final EncodedNames names = new EncodedNames(this::encoded);
+    /** Names with a comma before, and a colon after them. */
+    private final EncodedNames<ByteSink.Constant> names =
+            new EncodedNames<>(name -> new ByteSink.Constant("," + quoted(name)));
+
+    private final Surroundings surroundings = new Surroundings(this::around);
     /** How many records and lists are open, and for each whether it has something in it, and a text of its own. */
     private int depth;
 
     private boolean[] filled = new boolean[16];
     private boolean[] texts = new boolean[16];
     /** What stands before a line, for each depth that there was. */
-    private byte @Nullable [][] newLines = new byte[filled.length][];
+    private ByteSink.@Nullable Constant[] newLines = new ByteSink.Constant[filled.length];
     /** The list of a document with one record a line has no brackets of its own. */
     private boolean bare;
     /** A name was written, so what comes next needs no comma. */
@@ -96,9 +103,9 @@ final class JsonDocumentWriter implements DocumentWriter {
 
     private void newLine() {
         if (indented) {
-            byte[] known = newLines[depth];
+            ByteSink.Constant known = newLines[depth];
             if (known == null) {
-                known = ByteSink.bytes("\n" + indent.repeat(depth));
+                known = new ByteSink.Constant("\n" + indent.repeat(depth));
                 newLines[depth] = known;
             }
             out.write(known);
@@ -164,36 +171,63 @@ final class JsonDocumentWriter implements DocumentWriter {
 
     @Override
     public void field(FieldName name) {
-        begin();
+        name(name);
         named = true;
-        out.write(names.of(name));
     }
 
-    private byte[] encoded(FieldName name) {
+    private void name(FieldName name) {
+        ByteSink.Constant encoded = names.of(name);
+        if (indented) {
+            begin();
+            out.write(encoded, 1, encoded.length());
+        } else {
+            out.write(encoded, filled[depth] ? 0 : 1, encoded.length());
+            filled[depth] = true;
+        }
+    }
+
+    /** {@return a name in quotes, with the colon} */
+    private String quoted(FieldName name) {
         StringBuilder text = new StringBuilder("\"");
         for (int i = 0; i < name.local().length(); i++) {
             char c = name.local().charAt(i);
             byte[] escaped = c < ESCAPED.length ? ESCAPED[c] : null;
             text.append(escaped == null ? String.valueOf(c) : new String(escaped, StandardCharsets.US_ASCII));
         }
-        return ByteSink.bytes(text.append(indented ? "\": " : "\":").toString());
+        return text.append(indented ? "\": " : "\":").toString();
     }
 
     @Override
     public void field(FieldName name, Value value) {
-        begin();
-        out.write(names.of(name));
+        name(name);
         scalar(value);
     }
 
     @Override
     public void field(FieldName name, RecordValue record, int slot) {
-        begin();
-        out.write(names.of(name));
+        name(name);
         boolean written = record.isNumber(slot) ? out.write(record, slot, MARKS) : out.write('"', record, slot, MARKS);
         if (!written) {
             scalar(record.get(slot));
         }
+    }
+
+    @Override
+    public int fields(FieldGroup group, RecordValue record, int[] slots, int from) {
+        Around[] around = surroundings.of(group, depth);
+        int end = out.write(around, record, slots, from, filled[depth] ? 0 : 1);
+        filled[depth] |= end > from;
+        return end;
+    }
+
+    private Around around(FieldName name) {
+        String before = "," + (indented ? "\n" + indent.repeat(depth) : "") + quoted(name);
+        return new Around(
+                new ByteSink.Constant(before + '"'),
+                new ByteSink.Constant("\""),
+                new ByteSink.Constant(before),
+                new ByteSink.Constant(""),
+                MARKS);
     }
 
     @Override

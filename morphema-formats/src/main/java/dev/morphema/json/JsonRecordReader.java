@@ -211,9 +211,10 @@ final class JsonRecordReader implements RecordReader {
     private Value chosen(FieldOrder place, Origin origin) throws IOException {
         place.begin();
         FieldBytes.Row bytes = place.row();
-        @Nullable Value[] values = null;
-        for (String name = tokens.nextName(); name != null; name = tokens.nextName()) {
-            FieldOrder.Field field = place.field(name, null);
+        @Nullable
+        Value[] values =
+                place.onlyBytes() ? null : new Value[place.wanted().layout().size()];
+        for (FieldOrder.Field field = next(place, bytes, values); field != null; field = next(place, bytes, values)) {
             int slot = field.slot();
             if (slot < 0) {
                 tokens.next();
@@ -222,7 +223,7 @@ final class JsonRecordReader implements RecordReader {
             }
             if (bytes.has(slot) || values != null && values[slot] != null) {
                 tokens.next();
-                throw twice(FieldName.of(name));
+                throw twice(FieldName.of(field.local()));
             }
             if (field.passes() && tokens.nextBytes(bytes, slot)) {
                 continue;
@@ -234,6 +235,20 @@ final class JsonRecordReader implements RecordReader {
             values[slot] = scalar == null ? value(place.below(slot)) : scalar;
         }
         return RecordValue.of(place.wanted().layout(), values, bytes.take(), origin, 0);
+    }
+
+    /** {@return the next field of an object whose value cannot be taken as bytes at once, or null at the object's end} */
+    private FieldOrder.@Nullable Field next(FieldOrder place, FieldBytes.Row bytes, @Nullable Value @Nullable [] values)
+            throws IOException {
+        FieldOrder.Field field = tokens.fields(place, bytes, values);
+        if (field == null) {
+            String name = tokens.nextName();
+            if (name != null) {
+                field = place.field(name, null);
+                tokens.learn(place, field);
+            }
+        }
+        return field;
     }
 
     private ProblemException twice(FieldName name) {

@@ -15,6 +15,8 @@ final class JsonText {
     /** What may follow a backslash, beside u and four digits. */
     private static final String ESCAPES = "\"\\/bfnrt";
 
+    private static final String ESCAPED_CHARACTERS = "\"\\/\b\f\n\r\t";
+
     private JsonText() {}
 
     /** {@return what a byte is that stands for itself} */
@@ -64,6 +66,12 @@ final class JsonText {
         }
     }
 
+    /** {@return the character that a backslash and this byte stand for, or -1 if they stand for none, or not alone} */
+    static int escaped(byte b) {
+        int known = ESCAPES.indexOf(b);
+        return known < 0 ? -1 : ESCAPED_CHARACTERS.charAt(known);
+    }
+
     private static int hexadecimal(int c) {
         return c >= 0 && c < 0x80 ? Character.digit(c, 16) : -1;
     }
@@ -97,7 +105,7 @@ final class JsonText {
                 if (known < 0) {
                     throw new ByteTokens.BadJson();
                 }
-                out.append("\"\\/\b\f\n\r\t".charAt(known));
+                out.append(ESCAPED_CHARACTERS.charAt(known));
             }
         }
         return out.toString();

@@ -1,5 +1,6 @@
 package dev.morphema.json;
 
+import dev.morphema.formats.FieldOrder;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -42,6 +43,24 @@ interface JsonTokens extends Closeable {
     default boolean nextBytes(FieldBytes.Row row, int slot) throws IOException {
         next();
         return false;
+    }
+
+    /**
+     * Takes fields of the object at hand, from the next one on, that stand where they stood before and are texts or numbers of
+     * common form; perhaps none.
+     *
+     * @param row gets what may stay bytes
+     * @param values get the others, and may have some already; null if all may stay bytes
+     * @return the field whose name is at hand in the end; null if the next token is to be asked for
+     */
+    default FieldOrder.@Nullable Field fields(
+            FieldOrder place, FieldBytes.Row row, @Nullable Value @Nullable [] values) {
+        return null;
+    }
+
+    /** Remembers where the name at hand stands, for {@link #fields}. */
+    default void learn(FieldOrder place, FieldOrder.Field field) {
+        // of no use where each is taken by itself
     }
 
     /** {@return the name of the field at hand} */

@@ -1,13 +1,17 @@
 package dev.morphema.xml;
 
+import dev.morphema.format.FieldGroup;
 import dev.morphema.format.Options;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
+import dev.morphema.formats.Around;
 import dev.morphema.formats.ByteSink;
 import dev.morphema.formats.EncodedNames;
+import dev.morphema.formats.Surroundings;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Marks;
 import dev.morphema.value.RecordValue;
@@ -17,8 +21,10 @@ import java.io.OutputStream;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
@@ -32,18 +38,27 @@ final class XmlDocumentWriter implements DocumentWriter {
     private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
     private static final int DEFAULT_INDENT = 2;
 
-    private static final ByteSink.Escape TEXT = escape("&&amp;", "<&lt;", ">&gt;", "\r&#13;");
-    private static final ByteSink.Escape ATTRIBUTE =
-            escape("&&amp;", "<&lt;", ">&gt;", "\"&quot;", "\t&#9;", "\n&#10;", "\r&#13;");
-    private static final Marks TEXT_MARKS = new Marks("&<>");
-    private static final Marks ATTRIBUTE_MARKS = new Marks("&<>\"");
-    private static final byte[] NIL = ByteSink.bytes("nil=\"true\"/>");
-    private static final byte[] EMPTY = ByteSink.bytes("/>");
+    private static final byte[][] IN_TEXT = written("&&amp;", "<&lt;", ">&gt;", "\r&#13;", "\n\n", "\t\t");
+    private static final byte[][] IN_ATTRIBUTE =
+            written("&&amp;", "<&lt;", ">&gt;", "\"&quot;", "\t&#9;", "\n&#10;", "\r&#13;");
+    private static final ByteSink.Escape TEXT = new ByteSink.Escape(IN_TEXT);
+    private static final ByteSink.Escape ATTRIBUTE = new ByteSink.Escape(IN_ATTRIBUTE);
+    private static final Marks TEXT_MARKS = new Marks("&<>", IN_TEXT);
+    private static final Marks ATTRIBUTE_MARKS = new Marks("&<>\"", IN_ATTRIBUTE);
+    private static final ByteSink.Constant NIL = new ByteSink.Constant("nil=\"true\"/>");
+    private static final ByteSink.Constant EMPTY = new ByteSink.Constant("/>");
+
+    /** The tags of an element. */
+    private record Tags(ByteSink.Constant start, ByteSink.Constant end) {
+        Tags(String name) {
+            this(new ByteSink.Constant("<" + name + ">"), new ByteSink.Constant("</" + name + ">"));
+        }
+    }
 
     /** An element that is open; the outermost stands for the document. */
     private static final class Open {
         /** The end tag of the child element that was begun last. */
-        private byte[] endTag = new byte[0];
+        private ByteSink.Constant endTag = EMPTY;
 
         private @Nullable FieldName field;
         private boolean listed;
@@ -60,9 +75,15 @@ final class XmlDocumentWriter implements DocumentWriter {
     private final String defaultNamespace;
     private final Map<String, String> prefixes = new HashMap<>();
     private final int indent;
-    private final EncodedNames endTags = new EncodedNames(name -> ByteSink.bytes("</" + qualified(name, false) + ">"));
-    private final EncodedNames attributes =
-            new EncodedNames(name -> ByteSink.bytes(" " + qualified(name, true) + "=\""));
+    private final EncodedNames<Tags> tags = new EncodedNames<>(name -> new Tags(qualified(name, false)));
+    /** Names of attributes, with what stands around each but for the quotes. */
+    private final EncodedNames<ByteSink.Constant> attributes =
+            new EncodedNames<>(name -> new ByteSink.Constant(" " + qualified(name, true) + "="));
+
+    private final Surroundings surroundings = new Surroundings(this::around);
+    /** What stands before a line, for each depth that there was. */
+    private final List<ByteSink.Constant> newLines = new ArrayList<>();
+
     private Open[] open = {new Open()};
     private int depth = -1;
     private boolean rootWritten;
@@ -80,12 +101,12 @@ final class XmlDocumentWriter implements DocumentWriter {
         }
     }
 
-    private static ByteSink.Escape escape(String... rules) {
+    private static byte[][] written(String... rules) {
         byte[][] written = new byte[128][];
         for (String rule : rules) {
             written[rule.charAt(0)] = ByteSink.bytes(rule.substring(1));
         }
-        return new ByteSink.Escape(written);
+        return written;
     }
 
     @Override
@@ -100,7 +121,7 @@ final class XmlDocumentWriter implements DocumentWriter {
     @Override
     public void beginRecord() {
         if (depth >= 0) {
-            startElement();
+            startElement(true);
         }
         depth++;
         if (depth == open.length) {
@@ -148,10 +169,14 @@ final class XmlDocumentWriter implements DocumentWriter {
         }
     }
 
-    /** Writes the start tag of the next element but for its end, since attributes may follow. */
-    private void startElement() {
+    /**
+     * Writes the start tag of the next element, but for its end if attributes may follow.
+     *
+     * @param open whether they may
+     */
+    private void startElement(boolean open) {
         Open parent = at();
-        byte[] endTag = endTags.of(parent.field);
+        Tags ofElement = tags.of(parent.field);
         boolean root = depth == 0;
         if (root && rootWritten) {
             throw new ProblemException(
@@ -164,11 +189,16 @@ final class XmlDocumentWriter implements DocumentWriter {
             newLine(depth);
             parent.lines = true;
         }
-        parent.endTag = endTag;
-        out.write('<');
-        out.write(endTag, 2, endTag.length - 1);
+        parent.endTag = ofElement.end();
+        ByteSink.Constant start = ofElement.start();
         if (root) {
+            out.write(start, 0, start.length() - 1);
             declareNamespaces();
+            if (!open) {
+                out.write('>');
+            }
+        } else {
+            out.write(start, 0, open ? start.length() - 1 : start.length());
         }
     }
 
@@ -215,10 +245,10 @@ final class XmlDocumentWriter implements DocumentWriter {
     }
 
     private void newLine(int level) {
-        out.write('\n');
-        for (int i = level * indent; i > 0; i--) {
-            out.write(' ');
+        while (newLines.size() <= level) {
+            newLines.add(new ByteSink.Constant("\n" + " ".repeat(newLines.size() * indent)));
         }
+        out.write(newLines.get(level));
     }
 
     @Override
@@ -247,7 +277,7 @@ final class XmlDocumentWriter implements DocumentWriter {
             throw new ProblemException(Problem.error(Code.NOT_WRITABLE, "A value in XML needs an element around it."));
         }
         check(value);
-        startElement();
+        startElement(value.isNothing());
         if (value.isNothing()) {
             if (!prefixes.containsKey(XSI)) {
                 attribute("xmlns:xsi", XSI);
@@ -256,7 +286,6 @@ final class XmlDocumentWriter implements DocumentWriter {
             out.write(NIL);
             return;
         }
-        out.write('>');
         out.write(value, TEXT);
         out.write(at().endTag);
     }
@@ -268,10 +297,39 @@ final class XmlDocumentWriter implements DocumentWriter {
             value(record.get(slot));
             return;
         }
-        startElement();
-        out.write('>');
+        startElement(false);
         writeText(record, slot);
         out.write(at().endTag);
+    }
+
+    @Override
+    public int fields(FieldGroup group, RecordValue record, int[] slots, int from) {
+        // The root element, and those among text, are written by themselves.
+        if (depth < 1 || from >= slots.length || at().mixed) {
+            return from;
+        }
+        Around[] around = surroundings.of(group, depth);
+        boolean attribute = group.names().get(0).attribute();
+        FieldBytes bytes = record.fieldBytes();
+        boolean any = around.length > 0 && slots[from] >= 0 && bytes != null && bytes.has(slots[from]);
+        if (!any) {
+            return from;
+        }
+        if (!attribute) {
+            begin(at());
+            at().lines |= indent > 0;
+        }
+        return out.write(around, record, slots, from, 0);
+    }
+
+    private Around around(FieldName name) {
+        String qualified = qualified(name, name.attribute());
+        return name.attribute()
+                ? new Around(" " + qualified + "=\"", "\"", ATTRIBUTE_MARKS)
+                : new Around(
+                        (indent > 0 ? "\n" + " ".repeat(depth * indent) : "") + "<" + qualified + ">",
+                        "</" + qualified + ">",
+                        TEXT_MARKS);
     }
 
     private void writeText(RecordValue record, int slot) {
@@ -291,25 +349,22 @@ final class XmlDocumentWriter implements DocumentWriter {
 
     @Override
     public void attribute(FieldName name, Value value) {
-        byte[] encoded = attributes.of(name);
+        ByteSink.Constant encoded = attributes.of(name);
         if (!value.isNothing()) {
             check(value);
             out.write(encoded);
-            out.write(value, ATTRIBUTE);
-            out.write('"');
+            out.write('"', value, ATTRIBUTE);
         }
     }
 
     @Override
     public void attribute(FieldName name, RecordValue record, int slot) {
-        byte[] encoded = attributes.of(name);
-        out.write(encoded);
-        if (!out.write(record, slot, ATTRIBUTE_MARKS)) {
+        out.write(attributes.of(name));
+        if (!out.write('"', record, slot, ATTRIBUTE_MARKS)) {
             Value value = record.get(slot);
             check(value);
-            out.write(value, ATTRIBUTE);
+            out.write('"', value, ATTRIBUTE);
         }
-        out.write('"');
     }
 
     @Override

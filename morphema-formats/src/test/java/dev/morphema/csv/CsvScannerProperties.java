@@ -78,7 +78,9 @@ class CsvScannerProperties {
         byte[] bytes = document.getBytes(StandardCharsets.UTF_8);
         byte[] withLine = ("skipped\n" + document).getBytes(StandardCharsets.UTF_8);
         Projection some = new Projection(false, Map.of(FieldName.of("b"), Projection.EVERYTHING), null, Map.of());
-        for (Projection projection : new Projection[] {Projection.EVERYTHING, some}) {
+        Projection passing =
+                new Projection(false, Map.of(FieldName.of("b"), Projection.EVERYTHING.passing()), null, Map.of());
+        for (Projection projection : new Projection[] {Projection.EVERYTHING, some, passing}) {
             String byLibrary = read(withLine, BY_LIBRARY, projection, 1, withLine.length);
             for (int most : Pieces.SIZES) {
                 assertThat(read(bytes, SCANNED, projection, 0, most)).isEqualTo(byLibrary);

@@ -36,6 +36,13 @@ class ByteTokensProperties {
             null,
             Map.of());
 
+    /** Of one field texts and numbers may stay bytes, of the other not. */
+    private static final Projection PASSING = new Projection(
+            false,
+            Map.of(FieldName.of("a"), Projection.EVERYTHING.passing(), FieldName.of("b"), Projection.EVERYTHING),
+            null,
+            Map.of());
+
     private static Arbitrary<String> scalars() {
         return Arbitraries.of(
                 "null",
@@ -54,7 +61,9 @@ class ByteTokensProperties {
                 "\"\\u00e4\\n\\\"\\\\\\/\"",
                 "\"\\ud83d\\ude00\"",
                 "\"€😀ü\"",
-                "\"\u007F\"");
+                "\"\u007F\"",
+                "\"\uFFFE\"",
+                "\"a longer text, \\\"marked\\\" and søndre\"");
     }
 
     private static Arbitrary<String> values(int depth) {
@@ -116,7 +125,7 @@ class ByteTokensProperties {
     }
 
     private static void bothReadTheSame(byte[] document) {
-        for (Projection projection : List.of(Projection.EVERYTHING, SOME)) {
+        for (Projection projection : List.of(Projection.EVERYTHING, SOME, PASSING)) {
             String byLibrary = read(document, false, projection, document.length + 1);
             for (int most : Pieces.SIZES) {
                 String inBytes = read(document, true, projection, most);
@@ -220,6 +229,7 @@ class ByteTokensProperties {
             System.arraycopy(wrong, wrong.length - hex.length() / 2, bytes, start.length, hex.length() / 2);
             System.arraycopy("x\"}".getBytes(StandardCharsets.UTF_8), 0, bytes, bytes.length - 3, 3);
             assertThat(read(bytes, true, SOME, 3)).isEqualTo("BAD_ENCODING");
+            assertThat(read(bytes, true, PASSING, 3)).isEqualTo("BAD_ENCODING");
         }
     }
 
