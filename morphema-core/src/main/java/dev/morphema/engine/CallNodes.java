@@ -134,6 +134,18 @@ final class CallNodes {
             return items;
         }
 
+        /**
+         * {@return whether this is what the same function over parts of the same items comes to, added up}
+         *
+         * @param slot of the name of all items
+         * @param ofPart the function over a part of them
+         * @param partSlot of the name of that part
+         */
+        boolean addsUp(int slot, Aggregate ofPart, int partSlot) {
+            boolean same = starter == ofPart.starter && tally != null && tally.addsUp();
+            return same && PathNodes.areSameFrom(slot, items, partSlot, ofPart.items);
+        }
+
         /** {@return what the values in some cells come to} */
         Value result(Tally from, long[] cells, int at) {
             try {

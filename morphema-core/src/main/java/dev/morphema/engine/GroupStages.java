@@ -11,6 +11,7 @@ import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /** The clauses that hold turns back to make groups of them. */
@@ -78,7 +79,12 @@ final class GroupStages {
     }
 
     /** {@code group by}: groups in order of first appearance. */
-    record By(Stages.Keys keys, Node member, Names names) implements Stage {
+    record By(Stages.Keys keys, Node member, Names names) implements Stage.Grouping {
+        @Override
+        public GroupUse use() {
+            return names.use();
+        }
+
         @Override
         public String describe() {
             return "group by " + keys.written() + ", " + names.use().describe();
@@ -90,14 +96,19 @@ final class GroupStages {
         }
 
         @Override
-        public Flow startHeld(Frame frame, Flow next) {
+        public HeldFlow startHeld(Frame frame, Flow next) {
             return grouping(frame, next, null);
         }
 
-        private Flow grouping(Frame frame, Flow next, @Nullable Holdings holdings) {
+        private HeldFlow grouping(Frame frame, Flow next, @Nullable Holdings holdings) {
             HeldGroups groups = new HeldGroups(names, frame, holdings);
             Value[] values = new Value[keys.nodes().size()];
-            return new Flow() {
+            return new HeldFlow() {
+                @Override
+                public void eachState(Consumer<GroupState> taker) {
+                    groups.eachState(taker);
+                }
+
                 @Override
                 public boolean turn() {
                     keys.fill(frame, values);
@@ -115,7 +126,12 @@ final class GroupStages {
     }
 
     /** {@code group runs by} and {@code group from}: a group ends where the next begins. */
-    record Runs(Stages.@Nullable Keys keys, @Nullable Node begins, Node member, Names names) implements Stage {
+    record Runs(Stages.@Nullable Keys keys, @Nullable Node begins, Node member, Names names) implements Stage.Grouping {
+        @Override
+        public GroupUse use() {
+            return names.use();
+        }
+
         @Override
         public String describe() {
             String what = keys == null
@@ -130,12 +146,12 @@ final class GroupStages {
         }
 
         @Override
-        public Flow startHeld(Frame frame, Flow next) {
+        public HeldFlow startHeld(Frame frame, Flow next) {
             return new Neighbours(frame, next, true);
         }
 
         /** The groups of one run of the loop. */
-        private final class Neighbours implements Flow {
+        private final class Neighbours implements HeldFlow {
             private final Frame frame;
             private final Flow next;
             private final boolean held;
@@ -193,6 +209,22 @@ final class GroupStages {
                 PathNodes.Named step = steps[i];
                 Value value = step != null && thisMember instanceof RecordValue record ? step.evalIn(record) : null;
                 return value != null && value.isScalar() ? value : nodes[i].scalar(frame);
+            }
+
+            @Override
+            public void eachState(Consumer<GroupState> taker) {
+                for (Group ended : complete) {
+                    take(ended, taker);
+                }
+                if (group != null) {
+                    take(group, taker);
+                }
+            }
+
+            private void take(Group from, Consumer<GroupState> taker) {
+                if (from.state() != null) {
+                    taker.accept(from.state());
+                }
             }
 
             private void flush() {

@@ -1,8 +1,11 @@
 package dev.morphema.engine;
 
 import dev.morphema.function.Function;
+import dev.morphema.function.Tally;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;
+import dev.morphema.value.RunningSum;
 import dev.morphema.value.Value;
 import java.util.Arrays;
 import java.util.Objects;
@@ -26,6 +29,10 @@ final class GroupState {
     private long inObjects;
 
     private long done;
+    /** The functions that are sums of what inner groups come to, bit by bit, as long as these have all members. */
+    private long summedUp;
+    /** What a function came to in inner groups before it had to go on by itself. */
+    private @Nullable NumberValue @Nullable [] before;
 
     private @Nullable ProblemException @Nullable [] failures;
     private @Nullable Value @Nullable [] results;
@@ -43,6 +50,9 @@ final class GroupState {
         }
         for (int i = 0; i < nested.length; i++) {
             nested[i] = new Nested(use.nested().get(i), frame);
+        }
+        for (int i = 0; nested.length > 0 && i < functions.length; i++) {
+            summedUp |= use.parts()[i] == null ? 0 : 1L << i;
         }
     }
 
@@ -72,20 +82,62 @@ final class GroupState {
     /** As {@link #add}, for a member that the first functions have taken already. */
     void addFrom(int function, Frame frame, Value member) {
         for (int i = function; i < functions.length; i++) {
-            if ((inObjects & 1L << i) == 0) {
-                if (use.tally(i, frame, member, cells, 0)) {
-                    continue;
-                }
-                putInObject(i, Objects.requireNonNull(functions[i].tally()).resumed(cells, use.place(i)));
+            if ((summedUp & 1L << i) != 0) {
+                continue;
             }
-            Function.Accumulator accumulator = accumulators[i];
-            if (accumulator != null && (done & 1L << i) == 0) {
-                add(i, accumulator, frame, member);
-            }
+            take(i, frame, member);
         }
         for (Nested one : nested) {
             one.add(frame, member);
         }
+        for (int i = 0; summedUp != 0 && i < functions.length; i++) {
+            if ((summedUp & 1L << i) != 0 && nested[parts(i).loop()].failure != null) {
+                goOnAlone(i, frame, member);
+            }
+        }
+    }
+
+    private GroupUse.Parts parts(int function) {
+        return Objects.requireNonNull(use.parts()[function]);
+    }
+
+    private void take(int i, Frame frame, Value member) {
+        if ((inObjects & 1L << i) == 0) {
+            if (use.tally(i, frame, member, cells, 0)) {
+                return;
+            }
+            putInObject(i, Objects.requireNonNull(functions[i].tally()).resumed(cells, use.place(i)));
+        }
+        Function.Accumulator accumulator = accumulators[i];
+        if (accumulator != null && (done & 1L << i) == 0) {
+            add(i, accumulator, frame, member);
+        }
+    }
+
+    /** An inner loop takes no members from the one at hand on, so a function that relied on it takes them itself. */
+    private void goOnAlone(int i, Frame frame, Value member) {
+        try {
+            if (before == null) {
+                before = new NumberValue[functions.length];
+            }
+            before[i] = sumOfParts(i);
+        } catch (ProblemException e) {
+            fail(i, e);
+        }
+        summedUp &= ~(1L << i);
+        take(i, frame, member);
+    }
+
+    /** {@return what a function over all members comes to, from what it comes to in the inner groups} */
+    private NumberValue sumOfParts(int i) {
+        GroupUse.Parts parts = parts(i);
+        RunningSum sum = new RunningSum();
+        try {
+            nested[parts.loop()].groups.eachState(state -> sum.plus((NumberValue) state.result(parts.function())));
+        } catch (ProblemException e) {
+            throw new ProblemException(e.problem().at(functions[i].span().location()), e);
+        }
+        return sum.total();
     }
 
     private void putInObject(int i, Function.@Nullable Accumulator accumulator) {
@@ -102,12 +154,16 @@ final class GroupState {
                 done |= 1L << i;
             }
         } catch (ProblemException e) {
-            done |= 1L << i;
-            if (failures == null) {
-                failures = new ProblemException[functions.length];
-            }
-            failures[i] = LoopPlan.placed(functions[i].located(e), member);
+            fail(i, LoopPlan.placed(functions[i].located(e), member));
         }
+    }
+
+    private void fail(int i, ProblemException e) {
+        done |= 1L << i;
+        if (failures == null) {
+            failures = new ProblemException[functions.length];
+        }
+        failures[i] = e;
     }
 
     /** {@return the value of a function over the members} */
@@ -115,8 +171,9 @@ final class GroupState {
         if (failures != null && failures[index] != null) {
             throw failures[index];
         }
-        if ((inObjects & 1L << index) == 0) {
-            return functions[index].result(Objects.requireNonNull(functions[index].tally()), cells, use.place(index));
+        if ((summedUp & 1L << index) == 0 && (inObjects & 1L << index) == 0) {
+            Tally tally = Objects.requireNonNull(functions[index].tally());
+            return afterBefore(index, functions[index].result(tally, cells, use.place(index)));
         }
         // An accumulator is asked once: to reverse a list twice is not to reverse it.
         if (results == null) {
@@ -124,10 +181,17 @@ final class GroupState {
         }
         Value result = results[index];
         if (result == null) {
-            result = functions[index].result(accumulators[index]);
+            result = (summedUp & 1L << index) != 0
+                    ? sumOfParts(index)
+                    : afterBefore(index, functions[index].result(accumulators[index]));
             results[index] = result;
         }
         return result;
+    }
+
+    private Value afterBefore(int index, Value result) {
+        NumberValue first = before == null ? null : before[index];
+        return first == null ? result : first.plus((NumberValue) result);
     }
 
     /** Passes on the groups that a loop has made of the members. */
@@ -139,6 +203,7 @@ final class GroupState {
     private static final class Nested implements Flow {
         private final LoopPlan loop;
         private final Flow grouping;
+        private final HeldFlow groups;
         private @Nullable Flow next;
         private boolean wantsMore = true;
         private boolean more = true;
@@ -146,7 +211,9 @@ final class GroupState {
 
         Nested(LoopPlan loop, Frame frame) {
             this.loop = loop;
-            this.grouping = loop.startGrouping(frame, this);
+            LoopPlan.Started started = loop.startGrouping(frame, this);
+            this.grouping = started.first();
+            this.groups = started.groups();
         }
 
         void add(Frame frame, Value member) {

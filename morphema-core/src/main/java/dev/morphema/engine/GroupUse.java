@@ -33,6 +33,11 @@ final class GroupUse {
     private boolean tallied = true;
     private final List<LoopPlan> nested = new ArrayList<>();
     private boolean kept;
+    /** Found when it is first asked for; threads may each find it, and find the same. */
+    private @Nullable Parts @Nullable [] parts;
+
+    /** A function over the members is the sum of what another comes to, over the groups that a loop makes of them. */
+    record Parts(int loop, int function) {}
 
     /** @param slot of the name of the members */
     GroupUse(int slot) {
@@ -112,6 +117,32 @@ final class GroupUse {
         } catch (ProblemException e) {
             return false;
         }
+    }
+
+    /** {@return for each function of what it is the sum, or null if it must be kept up by itself; not to be changed} */
+    @Nullable
+    Parts[] parts() {
+        @Nullable Parts[] found = parts;
+        if (found == null) {
+            found = new Parts[running.length];
+            for (int i = 0; i < found.length; i++) {
+                found[i] = parts(running[i]);
+            }
+            parts = found;
+        }
+        return found;
+    }
+
+    private @Nullable Parts parts(CallNodes.Aggregate whole) {
+        for (int loop = 0; loop < nested.size(); loop++) {
+            GroupUse inner = nested.get(loop).useOfSameMembers();
+            for (int i = 0; inner != null && !inner.kept && i < inner.running.length; i++) {
+                if (whole.addsUp(slot, inner.running[i], inner.slot)) {
+                    return new Parts(loop, i);
+                }
+            }
+        }
+        return null;
     }
 
     /** {@return the functions over the members, not to be changed} */

@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -131,6 +132,16 @@ final class HeldGroups {
         members.add(rows);
         from.add(bytesOfKeys - bytes);
         bytes = bytesOfKeys;
+    }
+
+    /** Gives what is kept up of each group, in order; of groups whose members are kept, nothing. */
+    void eachState(Consumer<GroupState> taker) {
+        for (Group group : groups) {
+            GroupState state = tallied ? state(group) : group.state();
+            if (state != null) {
+                taker.accept(state);
+            }
+        }
     }
 
     /** Passes on each group in order, until no more are wanted. */

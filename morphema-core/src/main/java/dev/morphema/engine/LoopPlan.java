@@ -75,19 +75,40 @@ record LoopPlan(
         return more[0];
     }
 
-    /** {@return what takes the members of a group around this loop, each under the loop's name, and groups them} */
-    Flow startGrouping(Frame frame, Flow next) {
-        int grouping = Objects.requireNonNull(regrouping).grouping();
-        Flow flow = stages.get(grouping).startHeld(frame, next);
-        for (int i = grouping - 1; i >= 0; i--) {
+    /**
+     * What groups the members of a group around a loop.
+     *
+     * @param first takes the members, each under the loop's name
+     * @param groups what makes the groups
+     */
+    record Started(Flow first, HeldFlow groups) {}
+
+    /** {@return what groups the members of a group around this loop, and passes the groups on when it is ended} */
+    Started startGrouping(Frame frame, Flow next) {
+        HeldFlow groups = grouping().startHeld(frame, next);
+        Flow flow = groups;
+        for (int i = Objects.requireNonNull(regrouping).grouping() - 1; i >= 0; i--) {
             flow = stages.get(i).start(frame, flow);
         }
-        return flow;
+        return new Started(flow, groups);
+    }
+
+    private Stage.Grouping grouping() {
+        return (Stage.Grouping) stages.get(Objects.requireNonNull(regrouping).grouping());
+    }
+
+    /** {@return how the members of the groups are used that this loop makes of just those around it; null if it is not like that} */
+    @Nullable
+    GroupUse useOfSameMembers() {
+        boolean first = regrouping != null && regrouping.grouping() == 0 && !optional;
+        return first && PathNodes.isLocal(slot, grouping().member())
+                ? grouping().use()
+                : null;
     }
 
     /** {@return how the members of the group around are grouped} */
     String describeGrouping() {
-        return stages.get(Objects.requireNonNull(regrouping).grouping()).describe();
+        return grouping().describe();
     }
 
     /** {@return what takes the records of the streamed source that this loop goes over} */

@@ -73,6 +73,21 @@ final class PathNodes {
         abstract Value of(RecordValue record);
     }
 
+    /** {@return whether two expressions are the values in two slots, or the same one step from them} */
+    static boolean areSameFrom(int slot, Node node, int otherSlot, Node other) {
+        if (isLocal(slot, node)) {
+            return isLocal(otherSlot, other);
+        }
+        Named step = Named.from(slot, node);
+        Named otherStep = Named.from(otherSlot, other);
+        return step != null && otherStep != null && step.name.equals(otherStep.name);
+    }
+
+    /** {@return whether an expression is just the value in a slot} */
+    static boolean isLocal(int slot, Node node) {
+        return node instanceof NameNodes.Local local && local.slot() == slot;
+    }
+
     static void addFlat(Value value, List<Value> found) {
         if (value instanceof Many many) {
             found.addAll(many.items());

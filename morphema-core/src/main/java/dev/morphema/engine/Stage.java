@@ -5,9 +5,16 @@ interface Stage {
     /** {@return a flow that does what the clause says and passes its turns on} */
     Flow start(Frame frame, Flow next);
 
-    /** {@return a flow like that of {@link #start}, which passes nothing on before its end; for stages that make groups} */
-    default Flow startHeld(Frame frame, Flow next) {
-        return start(frame, next);
+    /** A stage that makes groups. */
+    interface Grouping extends Stage {
+        /** {@return a flow like that of {@link #start}, which passes nothing on before its end} */
+        HeldFlow startHeld(Frame frame, Flow next);
+
+        /** {@return what gives a member of a group} */
+        Node member();
+
+        /** {@return how the members of its groups are used} */
+        GroupUse use();
     }
 
     /** {@return the stage in one line, as the printed plan shows it} */

@@ -24,8 +24,8 @@ final class Aggregates {
 
     static void addTo(FunctionSet functions) {
         functions.aggregate("count(items: many): number", false, false, new Tallies.Count());
-        functions.aggregate("sum(items: many): number", false, true, new Tallies.Sum((total, count) -> total));
-        functions.aggregate("avg(items: many): number", false, true, new Tallies.Sum(Aggregates::average));
+        functions.aggregate("sum(items: many): number", false, true, Tallies.Sum.total());
+        functions.aggregate("avg(items: many): number", false, true, Tallies.Sum.then(Aggregates::average));
         functions.aggregate("min(items: many): any", true, true, new Tallies.Best(-1));
         functions.aggregate("max(items: many): any", true, true, new Tallies.Best(1));
         functions.aggregate("first(items: many): any", true, false, others -> new Nth(1));

@@ -43,6 +43,11 @@ final class Tallies {
         }
 
         @Override
+        public boolean addsUp() {
+            return true;
+        }
+
+        @Override
         public Value result(long[] cells, int at) {
             return NumberValue.of(cells[at]);
         }
@@ -66,9 +71,27 @@ final class Tallies {
     /** {@code sum} and {@code avg}: the sum, then how many numbers there were. */
     static final class Sum implements Starter, Tally {
         private final Finish finish;
+        private final boolean addsUp;
 
-        Sum(Finish finish) {
+        /** @param addsUp whether the result is the sum itself */
+        private Sum(Finish finish, boolean addsUp) {
             this.finish = finish;
+            this.addsUp = addsUp;
+        }
+
+        /** {@return what gives the sum itself} */
+        static Sum total() {
+            return new Sum((total, count) -> total, true);
+        }
+
+        /** {@return what gives something else that the sum and the number of its parts come to} */
+        static Sum then(Finish finish) {
+            return new Sum(finish, false);
+        }
+
+        @Override
+        public boolean addsUp() {
+            return addsUp;
         }
 
         @Override

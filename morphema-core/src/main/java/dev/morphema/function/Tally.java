@@ -18,6 +18,11 @@ public interface Tally {
      */
     boolean add(long[] cells, int at, Value value);
 
+    /** {@return whether what many values come to is the sum of what parts of them come to} */
+    default boolean addsUp() {
+        return false;
+    }
+
     /** {@return what the values in the cells come to} */
     Value result(long[] cells, int at);
 

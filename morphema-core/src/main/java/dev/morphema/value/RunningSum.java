@@ -3,7 +3,7 @@ package dev.morphema.value;
 import org.jspecify.annotations.Nullable;
 
 /** The exact sum of numbers that come one by one; makes no object for each as long as it has few digits. Not thread-safe. */
-public abstract class RunningSum {
+public class RunningSum {
     private long unscaled;
     private int scale;
     /** The sum, where it or a number had too many digits. */

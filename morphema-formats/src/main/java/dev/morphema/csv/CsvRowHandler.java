@@ -205,7 +205,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
                 return;
             }
         }
-        put(known.slot(), known.texts().text(bytes, from, to));
+        put(known.slot(), known.texts().text(bytes, from, to, quoted));
     }
 
     private void put(int slot, Value value) {
@@ -215,6 +215,27 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             cells = all;
         }
         all[slot] = value;
+    }
+
+    /**
+     * Takes a cell whose bytes are the same as in the row before, if it is known that they are.
+     *
+     * @param bytes with at least fifteen more behind the first of the cell
+     * @param limit where the bytes end
+     * @return how many bytes it has, a delimiter following it; or -1 if it was not taken
+     */
+    int takeAgain(int column, byte[] bytes, int from, int limit, byte delimiter) {
+        @Nullable Value[] all = cells;
+        if (repeated || all == null || column >= columns.length || columns[column].slot() == NOT_WANTED) {
+            return -1;
+        }
+        CellCache known = columns[column].texts();
+        int length = known.again(bytes, from, limit, delimiter);
+        if (length > 0) {
+            filled = true;
+            all[columns[column].slot()] = known.last();
+        }
+        return length;
     }
 
     /** Takes the text of a cell. */

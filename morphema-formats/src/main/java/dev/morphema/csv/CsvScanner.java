@@ -164,6 +164,11 @@ final class CsvScanner implements Iterator<Value> {
         lines = 0;
         int i = at;
         for (int column = 0; ; column++) {
+            int again = rows.takeAgain(column, bytes, i, limit, delimiter);
+            if (again > 0) {
+                i += again + 1;
+                continue;
+            }
             if (bytes[i] == quote && i < limit) {
                 i = takeQuoted(column, i + 1);
                 if (i < 0) {

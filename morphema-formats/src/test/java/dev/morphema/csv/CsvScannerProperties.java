@@ -51,6 +51,30 @@ class CsvScannerProperties {
                 .map(pieces -> "a;b;c\n" + String.join("", pieces));
     }
 
+    /** Rows in which the same cells come again, with and without quotes. */
+    @Provide
+    Arbitrary<String> rowsAgain() {
+        Arbitrary<String> cells = Arbitraries.of(
+                "a",
+                "\"a\"",
+                "a;b",
+                "\"a;b\"",
+                "\"\"\"a\"",
+                "\"a\nb\"",
+                "",
+                "\"\"",
+                "a much longer text",
+                "süß",
+                "\"süß\"");
+        Arbitrary<String> rows = cells.list().ofMinSize(1).ofMaxSize(3).map(row -> String.join(";", row));
+        return rows.list().ofMaxSize(8).map(all -> "a;b;c\n" + String.join("\n", all));
+    }
+
+    @Property(tries = 3_000)
+    void whatComesAgainIsReadTheSame(@ForAll("rowsAgain") String document) throws IOException {
+        bothReadTheSame(document);
+    }
+
     private static String read(byte[] document, Options options, Projection projection, int skipped, int most)
             throws IOException {
         StringBuilder out = new StringBuilder();
