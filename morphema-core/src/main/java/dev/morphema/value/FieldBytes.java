@@ -132,6 +132,13 @@ public final class FieldBytes {
             return fields[slot] != 0;
         }
 
+        /** {@return the value of a field that was added, which the row has no longer} */
+        Value remove(int slot) {
+            Value value = new FieldBytes(bytes, fields).value(slot);
+            fields[slot] = 0;
+            return value;
+        }
+
         /** {@return the fields that were added since the last call, or null if there are none} */
         public @Nullable FieldBytes take() {
             if (!any) {

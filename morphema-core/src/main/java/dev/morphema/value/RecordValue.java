@@ -343,6 +343,7 @@ public final class RecordValue extends Composite {
         private final @Nullable Origin origin;
         private @Nullable FieldName element;
         private @Nullable List<Part> parts;
+        private FieldBytes.@Nullable Row bytes;
         /** All values of the slots that have more than one. */
         private @Nullable Map<Integer, List<Value>> repeated;
         /** Where layouts are not shared any more: the slots of all names, and the names that the layout lacks so far. */
@@ -390,6 +391,22 @@ public final class RecordValue extends Composite {
             return all;
         }
 
+        /** Gives the record fields that stay bytes: those that are in a row when the record is built; it is emptied now. */
+        public void bytes(FieldBytes.Row row) {
+            row.clear();
+            bytes = row;
+        }
+
+        /** {@return the row that was given, or null} */
+        public FieldBytes.@Nullable Row bytes() {
+            return bytes;
+        }
+
+        /** {@return whether a field of the layout that the builder was made with is there} */
+        public boolean has(int slot) {
+            return values[slot] != null || bytes != null && bytes.has(slot);
+        }
+
         /** Puts a value into a slot of the layout that the builder was made with. */
         public void set(int slot, Value value) {
             values[slot] = value;
@@ -397,6 +414,9 @@ public final class RecordValue extends Composite {
 
         /** Adds one more value to a slot of the layout; a slot that gets a second one has many values. */
         public void add(int slot, Value value) {
+            if (bytes != null && bytes.has(slot)) {
+                values[slot] = bytes.remove(slot);
+            }
             Value before = values[slot];
             if (before == null) {
                 values[slot] = value;
@@ -446,7 +466,7 @@ public final class RecordValue extends Composite {
             return new RecordValue(
                     more.isEmpty() ? layout : layout.withAll(more),
                     values,
-                    null,
+                    bytes == null ? null : bytes.take(),
                     origin,
                     element,
                     mixed ? parts : null);

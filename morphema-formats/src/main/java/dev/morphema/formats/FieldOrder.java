@@ -116,6 +116,11 @@ public final class FieldOrder {
         return next < ways.length ? ways[next] : null;
     }
 
+    /** {@return whether the way to some field is known} */
+    public boolean mayHaveWays() {
+        return ways.length > 0;
+    }
+
     /** The field to which the {@linkplain #way way} leads is the next one. */
     public void goOn() {
         next++;

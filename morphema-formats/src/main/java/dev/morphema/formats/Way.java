@@ -1,8 +1,5 @@
 package dev.morphema.formats;
 
-import dev.morphema.value.EightBytes;
-import java.util.Arrays;
-
 /**
  * All that stands between a value, or the beginning of a record, and the value of a field: where it comes again it need not
  * be taken apart again. Immutable.
@@ -10,14 +7,8 @@ import java.util.Arrays;
 public final class Way {
     private final FieldOrder.Field field;
     private final boolean afterValue;
-    private final int length;
-    /** The first eight bytes, or zeros after those that there are, and which of them count. */
-    private final long first;
-
-    private final long counting;
-    /** With spare bytes, so that any can be the first of eight. */
-    private final byte[] bytes;
-
+    private final KnownBytes bytes;
+    private final KnownBytes behind;
     private final int lines;
     private final int lineStart;
 
@@ -25,16 +16,23 @@ public final class Way {
      * @param field to whose value it leads
      * @param afterValue whether a value of the same record comes before it
      * @param buffer where it stands, from one place to before another; at least one byte
+     * @param behind what stands behind the value and belongs to it, if anything does
      * @param lines how many lines end in it
      * @param lineStart where the last line begins, counted from its first byte; of no matter if no line ends
      */
-    public Way(FieldOrder.Field field, boolean afterValue, byte[] buffer, int from, int to, int lines, int lineStart) {
+    public Way(
+            FieldOrder.Field field,
+            boolean afterValue,
+            byte[] buffer,
+            int from,
+            int to,
+            byte[] behind,
+            int lines,
+            int lineStart) {
         this.field = field;
         this.afterValue = afterValue;
-        this.length = to - from;
-        this.bytes = Arrays.copyOf(Arrays.copyOfRange(buffer, from, to), length + Long.BYTES);
-        this.first = EightBytes.at(bytes, 0);
-        this.counting = EightBytes.first(-1L, Math.min(length, Long.BYTES));
+        this.bytes = new KnownBytes(buffer, from, to);
+        this.behind = new KnownBytes(behind, 0, behind.length);
         this.lines = lines;
         this.lineStart = lineStart;
     }
@@ -51,7 +49,7 @@ public final class Way {
 
     /** {@return how many bytes it has} */
     public int length() {
-        return length;
+        return bytes.length();
     }
 
     /** {@return how many lines end in it} */
@@ -70,13 +68,17 @@ public final class Way {
      * @param buffer with at least as many bytes behind the place as it has, and seven more
      */
     public boolean isAt(byte[] buffer, int place) {
-        return ((EightBytes.at(buffer, place) ^ first) & counting) == 0
-                && (length <= Long.BYTES || isRestAt(buffer, place));
+        return bytes.areAt(buffer, place);
     }
 
-    private boolean isRestAt(byte[] buffer, int place) {
-        int last = length - Long.BYTES;
-        return EightBytes.at(buffer, place + last) == EightBytes.at(bytes, last)
-                && (last <= Long.BYTES || Arrays.equals(buffer, place, place + last, bytes, 0, last));
+    /**
+     * {@return the place behind what must stand behind the value, or -1 if it does not stand there}
+     *
+     * @param buffer with at least seven bytes more than before its limit
+     * @param place where the value ends
+     */
+    public int behind(byte[] buffer, int place, int limit) {
+        int end = place + behind.length();
+        return end <= limit && behind.areAt(buffer, place) ? end : -1;
     }
 }

@@ -6,6 +6,7 @@ import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.ElementText;
+import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.Origin;
@@ -13,13 +14,12 @@ import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
+import dev.morphema.xml.XmlTokens.Token;
+import java.io.IOException;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
-import javax.xml.stream.Location;
-import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
-import org.codehaus.stax2.XMLStreamReader2;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -31,7 +31,7 @@ final class ElementReader {
 
     private final String input;
     private final boolean trim;
-    private final XMLStreamReader2 xml;
+    private final XmlTokens xml;
     /** The names that were met last under each local name, so that equal names are mostly one object. */
     private final Map<String, FieldName> elementNames = new HashMap<>();
 
@@ -41,7 +41,7 @@ final class ElementReader {
 
     private int end;
 
-    ElementReader(String input, boolean trim, XMLStreamReader2 xml) {
+    ElementReader(String input, boolean trim, XmlTokens xml) {
         this.input = input;
         this.trim = trim;
         this.xml = xml;
@@ -49,7 +49,7 @@ final class ElementReader {
 
     /** {@return the name of the element at whose start the parser is} */
     FieldName name() {
-        return name(elementNames, xml.getNamespaceURI(), xml.getLocalName(), false);
+        return name(elementNames, xml.namespace(), xml.local(), false);
     }
 
     private static FieldName name(Map<String, FieldName> names, @Nullable String uri, String local, boolean attribute) {
@@ -64,12 +64,12 @@ final class ElementReader {
     }
 
     /** Goes on to the end of the element at whose start the parser is. */
-    void skip() throws XMLStreamException {
-        xml.skipElement();
+    void skip() throws XMLStreamException, IOException {
+        xml.skip();
     }
 
     /** Reads the element at whose start the parser is as a field of a record, or skips it if it is not wanted. */
-    void child(RecordValue.Builder record, FieldOrder place) throws XMLStreamException {
+    void child(RecordValue.Builder record, FieldOrder place) throws XMLStreamException, IOException {
         if (place.wanted().everything()) {
             FieldName name = name();
             record.add(name, element(name, new FieldOrder(place.wanted().child(name)), 0));
@@ -78,13 +78,24 @@ final class ElementReader {
         }
     }
 
-    private void wantedChild(RecordValue.Builder record, FieldOrder place) throws XMLStreamException {
-        FieldOrder.Field field = place.field(xml.getLocalName(), xml.getNamespaceURI());
+    private void wantedChild(RecordValue.Builder record, FieldOrder place) throws XMLStreamException, IOException {
+        FieldOrder.Field field = place.field(xml.local(), xml.namespace());
         if (field.slot() < 0) {
             skip();
-        } else {
+        } else if (!leaf(record, place, field)) {
             record.add(field.slot(), element(field.name(), place.below(field.slot()), 0));
         }
+    }
+
+    /** Takes an element that is nothing but a text as its bytes, if these may go through; says whether it did. */
+    private boolean leaf(RecordValue.Builder record, FieldOrder place, FieldOrder.Field field)
+            throws XMLStreamException, IOException {
+        FieldBytes.Row bytes = field.passes() && !trim ? record.bytes() : null;
+        boolean taken = bytes != null && !record.has(field.slot()) && xml.leaf(bytes, field.slot());
+        if (taken) {
+            xml.learn(place, field);
+        }
+        return taken;
     }
 
     /**
@@ -92,22 +103,25 @@ final class ElementReader {
      *
      * @param number which record it is, counted from 1; 0 if it is none
      */
-    Value element(FieldName name, FieldOrder place, long number) throws XMLStreamException {
-        int line = xml.getLocation().getLineNumber();
-        if (xml.getDepth() > XmlParsers.MOST_DEEP) {
+    Value element(FieldName name, FieldOrder place, long number) throws XMLStreamException, IOException {
+        int line = xml.line();
+        if (xml.depth() > XmlParsers.MOST_DEEP) {
             throw fault(Code.LIMIT, "Elements are nested more than " + XmlParsers.MOST_DEEP + " deep.");
         }
         boolean everything = place.wanted().everything();
         RecordValue.Builder record = null;
         boolean nil = false;
-        if (xml.getAttributeCount() > 0) {
+        if (xml.attributes() > 0) {
             record = record(name, place, number, line);
             nil = attributes(record, place);
         }
         int start = end;
+        if (!everything) {
+            record = leaves(record, name, place, number, line);
+        }
         PartOrder order = null;
-        for (int event = xml.next(); event != XMLStreamConstants.END_ELEMENT; event = xml.next()) {
-            if (event == XMLStreamConstants.START_ELEMENT) {
+        for (Token token = xml.next(); token != Token.END; token = xml.next()) {
+            if (token == Token.START) {
                 if (record == null) {
                     record = record(name, place, number, line);
                 }
@@ -120,15 +134,10 @@ final class ElementReader {
                     order.child(child, value, textBefore);
                 } else {
                     wantedChild(record, place);
+                    xml.leaves(place, record);
                 }
-            } else if (event == XMLStreamConstants.CHARACTERS
-                    || event == XMLStreamConstants.CDATA
-                    || event == XMLStreamConstants.SPACE) {
-                if (everything || record == null || nil) {
-                    addText();
-                }
-            } else if (event == XMLStreamConstants.ENTITY_REFERENCE) {
-                throw fault(Code.BAD_XML, "This is not well-formed XML here: an entity is used that is not declared.");
+            } else if (everything || record == null || nil) {
+                addText();
             }
         }
         int length = end - start;
@@ -145,19 +154,31 @@ final class ElementReader {
         return record.build();
     }
 
+    /** Takes child elements that stand as they did before; {@return the record, null if it has neither attributes nor these}. */
+    private RecordValue.@Nullable Builder leaves(
+            RecordValue.@Nullable Builder known, FieldName name, FieldOrder place, long number, int line) {
+        if (place.mayHaveWays() && !trim) {
+            RecordValue.Builder record = known == null ? record(name, place, number, line) : known;
+            return xml.leaves(place, record) > 0 ? record : known;
+        }
+        return known;
+    }
+
     private RecordValue.Builder record(FieldName name, FieldOrder place, long number, int line) {
         place.begin();
-        return RecordValue.builder(place.wanted().layout(), new Origin(input, number, line))
-                .element(name);
+        RecordValue.Builder record = RecordValue.builder(place.wanted().layout(), new Origin(input, number, line));
+        if (!place.wanted().everything()) {
+            record.bytes(place.row());
+        }
+        return record.element(name);
     }
 
     private void addText() {
-        int more = xml.getTextLength();
+        int more = xml.mostText();
         if (more > chars.length - end) {
             chars = Arrays.copyOf(chars, Math.max(chars.length * 2, end + more));
         }
-        System.arraycopy(xml.getTextCharacters(), xml.getTextStart(), chars, end, more);
-        end += more;
+        end = xml.copyText(chars, end);
     }
 
     private Value leaf(FieldName name, int start, int length) {
@@ -167,9 +188,7 @@ final class ElementReader {
     }
 
     private ProblemException fault(Code code, String message) {
-        Location at = xml.getLocation();
-        return new ProblemException(
-                Problem.error(code, message).in(InputLocation.at(input, at.getLineNumber(), at.getColumnNumber())));
+        return new ProblemException(Problem.error(code, message).in(InputLocation.at(input, xml.line(), xml.column())));
     }
 
     /** White space between child elements is layout and no text. */
@@ -190,18 +209,19 @@ final class ElementReader {
         FieldOrder order = everything ? place : place.attributes();
         boolean nil = false;
         order.begin();
-        for (int i = 0; i < xml.getAttributeCount(); i++) {
-            String local = xml.getAttributeLocalName(i);
-            String namespace = xml.getAttributeNamespace(i);
+        for (int i = 0; i < xml.attributes(); i++) {
+            String local = xml.attributeLocal(i);
+            String namespace = xml.attributeNamespace(i);
             if (everything) {
-                record.add(name(attributeNames, namespace, local, true), TextValue.of(xml.getAttributeValue(i)));
+                record.add(name(attributeNames, namespace, local, true), TextValue.of(xml.attribute(i)));
             } else {
-                int slot = order.field(local, namespace).slot();
-                if (slot >= 0) {
-                    record.set(slot, TextValue.of(xml.getAttributeValue(i)));
+                FieldOrder.Field field = order.field(local, namespace);
+                FieldBytes.Row bytes = field.passes() ? record.bytes() : null;
+                if (field.slot() >= 0 && (bytes == null || !xml.attributeBytes(i, bytes, field.slot()))) {
+                    record.set(field.slot(), TextValue.of(xml.attribute(i)));
                 }
             }
-            nil |= local.equals("nil") && XSI.equals(namespace) && isTrue(xml.getAttributeValue(i));
+            nil |= local.equals("nil") && XSI.equals(namespace) && isTrue(xml.attribute(i));
         }
         return nil;
     }

@@ -5,6 +5,7 @@ import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.formats.FieldOrder;
+import dev.morphema.formats.ReadBuffer;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
@@ -14,6 +15,7 @@ import dev.morphema.value.Nothing;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
+import dev.morphema.xml.XmlTokens.Token;
 import java.io.CharConversionException;
 import java.io.IOException;
 import java.io.InputStream;
@@ -21,7 +23,6 @@ import java.nio.charset.CharacterCodingException;
 import java.util.List;
 import java.util.regex.Pattern;
 import javax.xml.stream.Location;
-import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import org.codehaus.stax2.XMLStreamReader2;
 import org.jspecify.annotations.Nullable;
@@ -39,13 +40,16 @@ final class XmlRecordReader implements RecordReader {
     private final String input;
     private final List<FieldName> path;
     private final FieldOrder place;
-    private final InputStream bytes;
-    private final XMLStreamReader2 xml;
-    private final ElementReader elements;
+    private InputStream bytes;
+    private XmlTokens xml;
+    private ElementReader elements;
     /** How many elements on the path are open. */
     private int open;
 
     private long records;
+    /** How many of them were passed on, or passed over. */
+    private long complete;
+
     private boolean done;
     /** A null that came first: alone it stands for nothing at all, among others it is one of them. */
     private @Nullable Value heldBack;
@@ -61,13 +65,23 @@ final class XmlRecordReader implements RecordReader {
         }
         this.place = new FieldOrder(at);
         this.bytes = input.open();
+        boolean inBytes = input.isRereadable() && options.text("encoding").isEmpty();
+        this.xml = inBytes ? new XmlByteTokens(bytes, ReadBuffer.size(input)) : library();
+        this.elements = elements();
+    }
+
+    private XmlTokens library() throws IOException {
         try {
-            this.xml = XmlParsers.open(bytes, options.text("encoding").orElse(null));
+            return new XmlLibraryTokens(
+                    XmlParsers.open(bytes, options.text("encoding").orElse(null)));
         } catch (XMLStreamException e) {
             bytes.close();
             throw fault(exact(e));
         }
-        this.elements = new ElementReader(input.name(), options.isOn("trim", false), xml);
+    }
+
+    private ElementReader elements() {
+        return new ElementReader(input, options.isOn("trim", false), xml);
     }
 
     @Override
@@ -87,22 +101,42 @@ final class XmlRecordReader implements RecordReader {
         }
     }
 
-    private Value document() throws XMLStreamException {
-        done = true;
-        while (xml.next() != XMLStreamConstants.START_ELEMENT) {
-            // what stands before the root element says nothing
+    /** Begins again with the library, which knows all of XML and says what is wrong, and goes on where we are. */
+    private void beginAgain() throws XMLStreamException, IOException {
+        bytes.close();
+        bytes = source.open();
+        xml = library();
+        elements = elements();
+        done = false;
+        open = 0;
+        records = 0;
+        while (records < complete && toElement()) {
+            elements.skip();
         }
-        RecordValue.Builder document = RecordValue.builder(
-                place.wanted().layout(), new Origin(input, 0, xml.getLocation().getLineNumber()));
+    }
+
+    private Value document() throws XMLStreamException, IOException {
+        try {
+            return root();
+        } catch (XmlByteTokens.Unusual e) {
+            beginAgain();
+            return root();
+        }
+    }
+
+    private Value root() throws XMLStreamException, IOException {
+        done = true;
+        xml.next();
+        RecordValue.Builder document = RecordValue.builder(place.wanted().layout(), new Origin(input, 0, xml.line()));
         elements.child(document, place);
-        while (xml.hasNext()) {
-            xml.next();
+        while (xml.next() != Token.DONE) {
+            // what stands behind the root element says nothing
         }
         return document.build();
     }
 
     /** {@return the next element at the path, or null after the last} */
-    private @Nullable Value record() throws XMLStreamException {
+    private @Nullable Value record() throws XMLStreamException, IOException {
         if (heldBack != null) {
             Value held = heldBack;
             heldBack = null;
@@ -116,25 +150,39 @@ final class XmlRecordReader implements RecordReader {
         return found;
     }
 
-    private @Nullable Value element() throws XMLStreamException {
-        while (xml.hasNext()) {
-            int event = xml.next();
-            if (event == XMLStreamConstants.END_ELEMENT) {
+    private @Nullable Value element() throws XMLStreamException, IOException {
+        try {
+            return nextElement();
+        } catch (XmlByteTokens.Unusual e) {
+            beginAgain();
+            return nextElement();
+        }
+    }
+
+    private @Nullable Value nextElement() throws XMLStreamException, IOException {
+        Value found = toElement() ? elements.element(elements.name(), place, records) : null;
+        complete = records;
+        return found;
+    }
+
+    /** Goes to the next element at the path; says whether there is one. */
+    private boolean toElement() throws XMLStreamException, IOException {
+        for (Token token = xml.next(); token != Token.DONE; token = xml.next()) {
+            if (token == Token.END) {
                 open--;
-            } else if (event == XMLStreamConstants.START_ELEMENT) {
-                FieldName name = elements.name();
-                if (!isMeant(path.get(open), name)) {
+            } else if (token == Token.START) {
+                if (!isMeant(path.get(open), elements.name())) {
                     elements.skip();
                 } else if (open + 1 < path.size()) {
                     open++;
                 } else {
                     records++;
-                    return elements.element(name, place, records);
+                    return true;
                 }
             }
         }
         done = true;
-        return null;
+        return false;
     }
 
     private static boolean isMeant(FieldName step, FieldName name) {
@@ -151,7 +199,7 @@ final class XmlRecordReader implements RecordReader {
             return new ProblemException(Problem.error(
                             Code.BAD_ENCODING,
                             "There are bytes that are no characters in the encoding of the document.")
-                    .in(InputLocation.at(input, xml.getLocation().getLineNumber(), 0))
+                    .in(InputLocation.at(input, xml.line(), 0))
                     .withHelp("the XML declaration on the first line names the encoding"));
         }
         if (cause instanceof IOException io) {

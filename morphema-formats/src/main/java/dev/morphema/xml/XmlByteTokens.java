@@ -1,0 +1,825 @@
+package dev.morphema.xml;
+
+import dev.morphema.formats.FieldOrder;
+import dev.morphema.formats.Way;
+import dev.morphema.value.EightBytes;
+import dev.morphema.value.FieldBytes;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.Utf8;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Finds the parts of XML in the bytes of UTF-8. It knows what is common, takes that as the library does, and gives up on all
+ * else, faults included; it is for inputs that can be read again, by the library. It takes half of the time, since texts
+ * become values without characters between.
+ */
+final class XmlByteTokens implements XmlTokens {
+    /** Bytes after those that were read, so that any of them can be the first of eight or sixteen. */
+    private static final int SPARE = 2 * Long.BYTES;
+    /** A tag, a comment or a marked section that is longer is left to the library. */
+    private static final int LONGEST = 1 << 20;
+
+    private static final long LESS_THANS = EightBytes.all('<');
+    private static final long GREATER_THANS = EightBytes.all('>');
+    private static final long AMPERSANDS = EightBytes.all('&');
+    private static final Pattern DECLARATION = Pattern.compile("<\\?xml\\s+version\\s*=\\s*[\"']1\\.0[\"']"
+            + "(\\s+encoding\\s*=\\s*[\"'](?i:UTF-8)[\"'])?(\\s+standalone\\s*=\\s*[\"'](yes|no)[\"'])?\\s*\\?>");
+    private static final int LONGEST_DECLARATION = 128;
+    private static final byte[] COMMENT = "<!--".getBytes(StandardCharsets.US_ASCII);
+    private static final byte[] SECTION = "<![CDATA[".getBytes(StandardCharsets.US_ASCII);
+    private static final String[] ENTITIES = {"amp;", "lt;", "gt;", "quot;", "apos;"};
+    private static final String ENTITY_CHARACTERS = "&<>\"'";
+
+    private final InputStream in;
+    private byte[] buffer;
+    private int at;
+    private int limit;
+    private boolean ended;
+    /** How many bytes were before those in the buffer. */
+    private long dropped;
+
+    private int line = 1;
+    private int tokenLine = 1;
+
+    // Where we were behind the last tag, where the last leaf begins with what stands before it, its text and its name;
+    // and
+    // the scope in which names of leaves are known to mean the same.
+    private long wayFrom;
+    private long tagEnd;
+    private long leafFrom;
+    private long leafValue;
+    private XmlName leafName = XmlName.NONE;
+    private @Nullable XmlScope waysScope;
+
+    private XmlScope scope = new XmlScope();
+    /** The names of the elements that are open, and what was declared around each. */
+    private XmlName[] open = new XmlName[16];
+
+    private XmlScope[] scopes = new XmlScope[16];
+    private int depth;
+    private boolean started;
+    private boolean rootSeen;
+    /** The element that begins is empty, so it ends next. */
+    private boolean empty;
+
+    // The attributes of the element that begins: their names, and where their values end in the bytes of all.
+    private XmlName[] attributes = new XmlName[8];
+    private int[] valueEnds = new int[8];
+    private int attributeCount;
+    private final XmlText values = new XmlText();
+
+    /** Text that is not as it stands in the buffer. */
+    private final XmlText made = new XmlText();
+
+    private byte[] text = {};
+    private int textFrom;
+    private int textTo;
+
+    /** Tells that there is something which is not common, or wrong. */
+    static final class Unusual extends RuntimeException {
+        Unusual() {
+            super(null, null, false, false);
+        }
+    }
+
+    /** @param bufferSize how many bytes to read at a time, at first */
+    XmlByteTokens(InputStream in, int bufferSize) {
+        this.in = in;
+        this.buffer = new byte[bufferSize + SPARE];
+    }
+
+    /** Reads more, the bytes from the place at hand on kept; says whether there are more. */
+    private boolean more() throws IOException {
+        int kept = limit - at;
+        if (ended || kept > LONGEST) {
+            return false;
+        }
+        int size = buffer.length - SPARE;
+        if (kept == size) {
+            size = kept * 2;
+            buffer = Arrays.copyOfRange(buffer, at, at + size + SPARE);
+        } else {
+            System.arraycopy(buffer, at, buffer, 0, kept);
+        }
+        dropped += at;
+        at = 0;
+        limit = kept;
+        int read = in.read(buffer, limit, size - limit);
+        ended = read < 0;
+        limit += Math.max(read, 0);
+        return !ended;
+    }
+
+    private void needMore() throws IOException {
+        if (!more()) {
+            throw new Unusual();
+        }
+    }
+
+    @Override
+    public Token next() throws IOException {
+        if (empty) {
+            empty = false;
+            endElement();
+            return Token.END;
+        }
+        if (!started) {
+            start();
+        }
+        while (at < limit || more()) {
+            tokenLine = line;
+            byte first = buffer[at];
+            if (first != '<') {
+                if (depth > 0) {
+                    piece();
+                    return Token.TEXT;
+                }
+                skipWhite(first);
+                continue;
+            }
+            while (at + 1 == limit) {
+                needMore();
+            }
+            switch (buffer[at + 1]) {
+                case '/':
+                    endTag();
+                    return Token.END;
+                case '!':
+                    if (stands(COMMENT)) {
+                        comment();
+                        break;
+                    }
+                    section();
+                    return Token.TEXT;
+                case '?':
+                    instruction();
+                    break;
+                default:
+                    while (!startTag()) {
+                        needMore();
+                    }
+                    return Token.START;
+            }
+        }
+        if (depth > 0 || !rootSeen) {
+            throw new Unusual();
+        }
+        return Token.DONE;
+    }
+
+    /** Passes a byte order mark and the declaration. */
+    private void start() throws IOException {
+        started = true;
+        while (limit < LONGEST_DECLARATION && more()) {
+            // until the declaration is there as a whole
+        }
+        boolean mark = limit >= 3 && buffer[0] == (byte) 0xEF && buffer[1] == (byte) 0xBB && buffer[2] == (byte) 0xBF;
+        at = mark ? 3 : 0;
+        String begin = new String(buffer, at, Math.min(limit - at, LONGEST_DECLARATION), StandardCharsets.ISO_8859_1);
+        if (begin.startsWith("<?xml") && begin.length() > 5 && begin.charAt(5) <= ' ') {
+            int end = begin.indexOf("?>") + 2;
+            if (end < 2 || !DECLARATION.matcher(begin.substring(0, end)).matches()) {
+                throw new Unusual();
+            }
+            for (int i = 0; i < end; i++) {
+                line += begin.charAt(i) == '\n' ? 1 : 0;
+                if (begin.charAt(i) == '\r') {
+                    throw new Unusual();
+                }
+            }
+            at += end;
+        }
+    }
+
+    /** Outside of the root element there is white space. */
+    private void skipWhite(byte b) throws IOException {
+        if (b == '\r') {
+            pastReturn();
+        } else if (b == '\n' || b == ' ' || b == '\t') {
+            line += b == '\n' ? 1 : 0;
+            at++;
+        } else {
+            throw new Unusual();
+        }
+    }
+
+    /** Goes past a return and a line feed that belongs to it: together they are one line end. */
+    private void pastReturn() throws IOException {
+        if (at + 1 == limit) {
+            more();
+        }
+        at += at + 1 < limit && buffer[at + 1] == '\n' ? 2 : 1;
+        line++;
+    }
+
+    private boolean stands(byte[] mark) throws IOException {
+        while (limit - at < mark.length) {
+            needMore();
+        }
+        return Arrays.equals(buffer, at, at + mark.length, mark, 0, mark.length);
+    }
+
+    // --- tags
+
+    /** Takes a start tag; says whether all of it has been read, without which nothing is changed. */
+    private boolean startTag() {
+        int i = nameEnd(at + 1);
+        int nameEnd = i;
+        int lines = 0;
+        boolean declares = false;
+        boolean closed = false;
+        attributeCount = 0;
+        values.clear();
+        while (true) {
+            int white = i;
+            while (i < limit && isWhite(buffer[i])) {
+                lines += buffer[i] == '\n' ? 1 : 0;
+                i++;
+            }
+            if (i + 1 >= limit) {
+                return false;
+            }
+            if (buffer[i] == '>') {
+                i++;
+                break;
+            }
+            if (buffer[i] == '/') {
+                require(buffer[i + 1] == '>');
+                i += 2;
+                closed = true;
+                break;
+            }
+            require(i > white);
+            int from = i;
+            i = pastEquals(nameEnd(i));
+            i = i < 0 ? -1 : value(i);
+            if (i < 0) {
+                return false;
+            }
+            declares |= addAttribute(from);
+        }
+        require(depth > 0 || !rootSeen);
+        openElement(nameEnd, declares);
+        empty = closed;
+        at = i;
+        wayFrom = tagEnd;
+        tagEnd = dropped + at;
+        line += lines;
+        return true;
+    }
+
+    /** {@return the place of the quote of a value whose attribute's name ends at a place, or -1 if it has not been read} */
+    private int pastEquals(int nameEnd) {
+        int i = pastBlanks(nameEnd);
+        if (i >= limit) {
+            return -1;
+        }
+        require(buffer[i] == '=');
+        i = pastBlanks(i + 1);
+        return i >= limit ? -1 : i;
+    }
+
+    private int pastBlanks(int from) {
+        int i = from;
+        while (i < limit && buffer[i] == ' ') {
+            i++;
+        }
+        return i;
+    }
+
+    /** Takes a value in quotes; {@return the place behind it, or -1 if all of it has not been read}. */
+    private int value(int quoteAt) {
+        byte quote = buffer[quoteAt];
+        require(quote == '"' || quote == '\'');
+        long quotes = EightBytes.all(quote);
+        int i = quoteAt + 1;
+        while (i < limit) {
+            long eight = EightBytes.at(buffer, i);
+            long marks = EightBytes.same(eight, quotes)
+                    | EightBytes.same(eight, LESS_THANS)
+                    | EightBytes.same(eight, AMPERSANDS)
+                    | EightBytes.below(eight, ' ')
+                    | EightBytes.beyondAscii(eight);
+            int plain = Math.min(limit - i, EightBytes.first(marks));
+            values.add(buffer, i, i + plain);
+            i += plain;
+            if (i == limit || plain == Long.BYTES) {
+                continue;
+            }
+            byte b = buffer[i];
+            if (b == quote) {
+                return i + 1;
+            }
+            // White space other than blanks, and what is not allowed, are left to the library.
+            require(b == '&' || b < 0);
+            int next = b < 0 ? character(values, i) : reference(values, i);
+            if (next < 0) {
+                return -1;
+            }
+            i = next;
+        }
+        return -1;
+    }
+
+    /** Adds the attribute whose name begins at a place, and whose value was taken; says whether it declares a namespace. */
+    private boolean addAttribute(int from) {
+        int to = nameEnd(from);
+        if (attributeCount == attributes.length) {
+            attributes = Arrays.copyOf(attributes, attributeCount * 2);
+            valueEnds = Arrays.copyOf(valueEnds, attributeCount * 2);
+        }
+        XmlName name = scope.name(buffer, from, to);
+        attributes[attributeCount] = name;
+        valueEnds[attributeCount++] = values.length();
+        return name.declares();
+    }
+
+    private void openElement(int nameEnd, boolean declares) {
+        if (depth == open.length) {
+            open = Arrays.copyOf(open, depth * 2);
+            scopes = Arrays.copyOf(scopes, depth * 2);
+        }
+        scopes[depth] = scope;
+        if (declares) {
+            declare();
+        }
+        XmlName name = scope.name(buffer, at + 1, nameEnd);
+        require(name.isKnown());
+        for (int i = 0; i < attributeCount; i++) {
+            require(attributes[i].isKnown());
+            for (int j = 0; j < i; j++) {
+                require(!attributes[i].isSameAttribute(attributes[j]));
+            }
+        }
+        open[depth++] = name;
+        rootSeen = true;
+    }
+
+    /** Makes a scope of the declarations among the attributes, which are none then. */
+    private void declare() {
+        XmlScope inner = new XmlScope(scope);
+        int left = 0;
+        for (int i = 0; i < attributeCount; i++) {
+            if (attributes[i].declares()) {
+                require(inner.declare(attributes[i], attribute(i)));
+            }
+        }
+        XmlText others = new XmlText();
+        int[] ends = new int[valueEnds.length];
+        for (int i = 0; i < attributeCount; i++) {
+            if (!attributes[i].declares()) {
+                others.add(values.bytes(), i == 0 ? 0 : valueEnds[i - 1], valueEnds[i]);
+                attributes[left] = inner.name(attributes[i]);
+                ends[left++] = others.length();
+            }
+        }
+        values.clear();
+        values.add(others.bytes(), 0, others.length());
+        valueEnds = ends;
+        attributeCount = left;
+        scope = inner;
+    }
+
+    private void endTag() throws IOException {
+        require(depth > 0);
+        XmlName name = open[depth - 1];
+        while (limit - at < name.length() + 3) {
+            needMore();
+        }
+        require(name.isAt(buffer, at + 2));
+        at += name.length() + 2;
+        while (buffer[at] != '>') {
+            require(buffer[at] == ' ' || buffer[at] == '\n' || buffer[at] == '\t');
+            line += buffer[at] == '\n' ? 1 : 0;
+            at++;
+            if (at == limit) {
+                needMore();
+            }
+        }
+        at++;
+        endElement();
+    }
+
+    private void endElement() {
+        tagEnd = dropped + at;
+        depth--;
+        scope = scopes[depth];
+    }
+
+    private static void require(boolean common) {
+        if (!common) {
+            throw new Unusual();
+        }
+    }
+
+    private static boolean isWhite(byte b) {
+        return b == ' ' || b == '\n' || b == '\t';
+    }
+
+    /** {@return the place behind a name of ASCII, or the limit if that may come before} */
+    private int nameEnd(int from) {
+        int i = from;
+        while (i < limit && XmlName.isPart(buffer[i])) {
+            i++;
+        }
+        require(i > from || i == limit);
+        return i;
+    }
+
+    // --- texts
+
+    /** Takes a piece of text: what stands in the buffer as it is, or one character that does not. */
+    private void piece() throws IOException {
+        while (true) {
+            int end = textEnd(at);
+            if (end > at) {
+                text = buffer;
+                textFrom = at;
+                textTo = end;
+                at = end;
+                return;
+            }
+            if (at < limit && (buffer[at] == '&' || buffer[at] == '\r')) {
+                made.clear();
+                if (buffer[at] == '\r') {
+                    pastReturn();
+                    made.add('\n');
+                } else {
+                    int next = reference(made, at);
+                    while (next < 0) {
+                        needMore();
+                        made.clear();
+                        next = reference(made, at);
+                    }
+                    at = next;
+                }
+                text = made.bytes();
+                textFrom = 0;
+                textTo = made.length();
+                return;
+            }
+            needMore();
+        }
+    }
+
+    /** {@return where text ends that stands as it is, counting its lines}: before a mark, or before the limit */
+    private int textEnd(int from) {
+        int i = from;
+        while (i < limit) {
+            i = plainEnd(i);
+            if (i == limit) {
+                break;
+            }
+            byte b = buffer[i];
+            if (b == '<' || b == '&' || b == '\r') {
+                return i;
+            }
+            if (b == '\n' || b == '\t') {
+                line += b == '\n' ? 1 : 0;
+                i++;
+            } else if (b == '>') {
+                require(i < 2 || i - from < 2 || buffer[i - 1] != ']' || buffer[i - 2] != ']');
+                i++;
+            } else {
+                require(b < 0);
+                int length = Utf8.length(buffer, i, limit);
+                if (length == 0) {
+                    require(i + 4 > limit && !ended);
+                    return i;
+                }
+                i += length;
+            }
+        }
+        // Brackets may be the start of what must not stand in a text.
+        int end = i;
+        while (end > from && buffer[end - 1] == ']') {
+            end--;
+        }
+        return ended ? i : end;
+    }
+
+    /** {@return the place of the first byte from one on that is no plain ASCII of texts; at most the limit} */
+    private int plainEnd(int from) {
+        int i = from;
+        long marks = marks(i);
+        while (marks == 0 && i < limit) {
+            i += Long.BYTES;
+            marks = i < limit ? marks(i) : 0;
+        }
+        return Math.min(limit, i + EightBytes.first(marks));
+    }
+
+    private long marks(int place) {
+        long eight = EightBytes.at(buffer, place);
+        return EightBytes.same(eight, LESS_THANS)
+                | EightBytes.same(eight, GREATER_THANS)
+                | EightBytes.same(eight, AMPERSANDS)
+                | EightBytes.below(eight, ' ')
+                | EightBytes.beyondAscii(eight);
+    }
+
+    /** {@return where a text ends that is all of an element and stands as it is, or the limit} */
+    private int leafEnd(int from) {
+        int end = plainEnd(from);
+        while (end < limit && buffer[end] < 0) {
+            int length = Utf8.length(buffer, end, limit);
+            end = length > 0 && end + length < limit ? plainEnd(end + length) : limit;
+        }
+        return end;
+    }
+
+    @Override
+    public boolean leaf(FieldBytes.Row row, int slot) {
+        if (attributeCount > 0 || empty) {
+            return false;
+        }
+        int end = leafEnd(at);
+        XmlName name = open[depth - 1];
+        int behind = end + name.length() + 3;
+        boolean common = end > at
+                && behind <= limit
+                && buffer[end] == '<'
+                && buffer[end + 1] == '/'
+                && buffer[behind - 1] == '>'
+                && name.isAt(buffer, end + 2)
+                && row.text(slot, buffer, at, end);
+        if (common) {
+            leafFrom = wayFrom;
+            leafValue = dropped + at;
+            leafName = name;
+            at = behind;
+            endElement();
+        }
+        return common;
+    }
+
+    @Override
+    public void learn(FieldOrder place, FieldOrder.Field field) {
+        if (leafFrom < dropped || !place.wantsWay() || scope != waysScope && waysScope != null) {
+            return;
+        }
+        waysScope = scope;
+        int from = (int) (leafFrom - dropped);
+        int to = (int) (leafValue - dropped);
+        int lines = 0;
+        for (int i = from; i < to; i++) {
+            if (buffer[i] == '\r') {
+                return;
+            }
+            lines += buffer[i] == '\n' ? 1 : 0;
+        }
+        byte[] behind = ("</" + leafName + ">").getBytes(StandardCharsets.US_ASCII);
+        place.learn(new Way(field, true, buffer, from, to, behind, lines, 0));
+    }
+
+    @Override
+    public int leaves(FieldOrder place, RecordValue.Builder record) {
+        FieldBytes.Row row = record.bytes();
+        if (row == null || scope != waysScope || empty) {
+            return 0;
+        }
+        int taken = 0;
+        for (Way way = place.way(); way != null; way = place.way()) {
+            int first = at + way.length();
+            FieldOrder.Field field = way.field();
+            if (first >= limit || !way.isAt(buffer, at) || record.has(field.slot())) {
+                break;
+            }
+            int end = leafEnd(first);
+            int behind = end > first ? way.behind(buffer, end, limit) : -1;
+            if (behind < 0 || !row.text(field.slot(), buffer, first, end)) {
+                break;
+            }
+            place.goOn();
+            line += way.lines();
+            at = behind;
+            taken++;
+        }
+        if (taken > 0) {
+            tagEnd = dropped + at;
+        }
+        return taken;
+    }
+
+    /** Adds one character beyond ASCII; {@return the place behind it, or -1 if all of it has not been read}. */
+    private int character(XmlText into, int place) {
+        int length = Utf8.length(buffer, place, limit);
+        if (length == 0) {
+            require(place + 4 > limit && !ended);
+            return -1;
+        }
+        into.add(buffer, place, place + length);
+        return place + length;
+    }
+
+    /** Adds the character that a reference stands for; {@return the place behind it, or -1 if all of it has not been read}. */
+    private int reference(XmlText into, int place) {
+        int end = place + 1;
+        while (end < limit && buffer[end] != ';') {
+            require(end - place < 12 && buffer[end] > ' ');
+            end++;
+        }
+        if (end == limit) {
+            return -1;
+        }
+        String name = new String(buffer, place + 1, end - place, StandardCharsets.ISO_8859_1);
+        if (name.startsWith("#")) {
+            into.addCharacter(code(name.substring(1, name.length() - 1)));
+            return end + 1;
+        }
+        int known = Arrays.asList(ENTITIES).indexOf(name);
+        require(known >= 0);
+        into.add(ENTITY_CHARACTERS.charAt(known));
+        return end + 1;
+    }
+
+    private static int code(String digits) {
+        boolean hexadecimal = digits.startsWith("x");
+        int radix = hexadecimal ? 16 : 10;
+        String number = hexadecimal ? digits.substring(1) : digits;
+        int code = 0;
+        for (int i = 0; i < number.length(); i++) {
+            int digit = number.charAt(i) < 0x80 ? Character.digit(number.charAt(i), radix) : -1;
+            require(digit >= 0);
+            code = Math.min(0x200000, code * radix + digit);
+        }
+        boolean allowed = code >= ' ' && code < 0xD800
+                || code == '\t'
+                || code == '\n'
+                || code == '\r'
+                || code >= 0xE000 && code < 0xFFFE
+                || code >= 0x10000 && code < 0x110000;
+        require(!number.isEmpty() && allowed);
+        return code;
+    }
+
+    // --- comments, instructions and sections, of which the whole must be in the buffer
+
+    private void comment() throws IOException {
+        int end = find("--", 4);
+        while (end + 2 == limit) {
+            needMore();
+            end = find("--", 4);
+        }
+        require(buffer[end + 2] == '>');
+        made.clear();
+        content(at + 4, end);
+        at = end + 3;
+    }
+
+    private void instruction() throws IOException {
+        int end = find("?>", 2);
+        int name = nameEnd(at + 2);
+        boolean xml = name - at == 5 && (buffer[at + 2] | 0x20) == 'x';
+        require(!xml && (name == end || isWhite(buffer[name])));
+        require(!(buffer[at + 2] == '-' || buffer[at + 2] == '.' || buffer[at + 2] >= '0' && buffer[at + 2] <= ':'));
+        made.clear();
+        content(name, end);
+        at = end + 2;
+    }
+
+    /** Takes a CDATA section as a piece of text. */
+    private void section() throws IOException {
+        require(stands(SECTION) && depth > 0);
+        int end = find("]]>", SECTION.length);
+        made.clear();
+        content(at + SECTION.length, end);
+        at = end + 3;
+        text = made.bytes();
+        textFrom = 0;
+        textTo = made.length();
+    }
+
+    /** {@return where a mark stands first, as many bytes behind the place at hand or further} */
+    private int find(String mark, int behind) throws IOException {
+        int i = at + behind;
+        while (true) {
+            for (; i + mark.length() <= limit; i++) {
+                int same = 0;
+                while (same < mark.length() && buffer[i + same] == mark.charAt(same)) {
+                    same++;
+                }
+                if (same == mark.length()) {
+                    return i;
+                }
+            }
+            i -= at;
+            needMore();
+            i += at;
+        }
+    }
+
+    /** Adds characters as they stand, line ends as line feeds; counts the lines. */
+    private void content(int from, int to) {
+        for (int i = from; i < to; ) {
+            byte b = buffer[i];
+            if (b == '\r') {
+                i += i + 1 < to && buffer[i + 1] == '\n' ? 2 : 1;
+                made.add('\n');
+                line++;
+            } else {
+                int length = b < 0 ? Utf8.length(buffer, i, to) : b >= ' ' || b == '\n' || b == '\t' ? 1 : 0;
+                require(length > 0);
+                made.add(buffer, i, i + length);
+                line += b == '\n' ? 1 : 0;
+                i += length;
+            }
+        }
+    }
+
+    // --- what was found
+
+    @Override
+    public String local() {
+        return open[depth - 1].local();
+    }
+
+    @Override
+    public @Nullable String namespace() {
+        return open[depth - 1].elementNamespace();
+    }
+
+    @Override
+    public int depth() {
+        return depth;
+    }
+
+    @Override
+    public int attributes() {
+        return attributeCount;
+    }
+
+    @Override
+    public String attributeLocal(int index) {
+        return attributes[index].local();
+    }
+
+    @Override
+    public @Nullable String attributeNamespace(int index) {
+        return attributes[index].attributeNamespace();
+    }
+
+    private int valueStart(int index) {
+        return index == 0 ? 0 : valueEnds[index - 1];
+    }
+
+    @Override
+    public String attribute(int index) {
+        int from = valueStart(index);
+        return new String(values.bytes(), from, valueEnds[index] - from, StandardCharsets.UTF_8);
+    }
+
+    @Override
+    public boolean attributeBytes(int index, FieldBytes.Row row, int slot) {
+        int from = valueStart(index);
+        return from < valueEnds[index] && row.text(slot, values.bytes(), from, valueEnds[index]);
+    }
+
+    @Override
+    public int mostText() {
+        return textTo - textFrom;
+    }
+
+    @Override
+    public int copyText(char[] into, int at) {
+        int i = textFrom;
+        int to = at;
+        while (i < textTo && text[i] >= 0) {
+            into[to++] = (char) text[i++];
+        }
+        if (i < textTo) {
+            String rest = new String(text, i, textTo - i, StandardCharsets.UTF_8);
+            rest.getChars(0, rest.length(), into, to);
+            to += rest.length();
+        }
+        return to;
+    }
+
+    @Override
+    public void skip() throws IOException {
+        int around = depth - 1;
+        while (depth > around) {
+            next();
+        }
+    }
+
+    @Override
+    public int line() {
+        return tokenLine;
+    }
+
+    @Override
+    public int column() {
+        return 0;
+    }
+
+    @Override
+    public void close() {
+        // nothing is held but the stream, which is not ours
+    }
+}
