@@ -116,7 +116,7 @@ final class Tallies {
         @Override
         public Accumulator resumed(long[] cells, int at) {
             Summed summed = new Summed(finish);
-            summed.plus(NumberCells.get(cells, at));
+            summed.sum.plus(NumberCells.get(cells, at));
             summed.count = cells[at + NumberCells.SIZE];
             return summed;
         }
@@ -134,7 +134,8 @@ final class Tallies {
     }
 
     /** A sum, and the number of its parts. */
-    private static final class Summed extends RunningSum implements Accumulator {
+    private static final class Summed implements Accumulator {
+        private final RunningSum sum = new RunningSum();
         private final Finish finish;
         private long count;
 
@@ -144,14 +145,14 @@ final class Tallies {
 
         @Override
         public boolean add(Value value) {
-            plus(number(value));
+            sum.plus(number(value));
             count++;
             return true;
         }
 
         @Override
         public Value result() {
-            return finish.of(total(), count);
+            return finish.of(sum.total(), count);
         }
     }
 

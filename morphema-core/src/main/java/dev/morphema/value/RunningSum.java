@@ -3,14 +3,14 @@ package dev.morphema.value;
 import org.jspecify.annotations.Nullable;
 
 /** The exact sum of numbers that come one by one; makes no object for each as long as it has few digits. Not thread-safe. */
-public class RunningSum {
+public final class RunningSum {
     private long unscaled;
     private int scale;
     /** The sum, where it or a number had too many digits. */
     private @Nullable NumberValue large;
 
     /** Adds a number. */
-    public final void plus(NumberValue number) {
+    public void plus(NumberValue number) {
         if (large == null && number.largeDecimal() == null && number.scale() == scale) {
             long sum = unscaled + number.unscaled();
             if (NumberValue.isShort(sum)) {
@@ -25,7 +25,7 @@ public class RunningSum {
     }
 
     /** {@return the sum so far, 0 without numbers} */
-    public final NumberValue total() {
+    public NumberValue total() {
         return large == null ? NumberValue.ofParts(unscaled, scale) : large;
     }
 }

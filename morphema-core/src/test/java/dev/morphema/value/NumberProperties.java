@@ -75,7 +75,7 @@ class NumberProperties {
 
     @Property
     void aSumOfManyIsThatOfTheDecimals(@ForAll List<@From("decimals") BigDecimal> numbers) {
-        RunningSum sum = new RunningSum() {};
+        RunningSum sum = new RunningSum();
         numbers.forEach(number -> sum.plus(NumberValue.of(number)));
         assertThat(sum.total().toString())
                 .isEqualTo(numbers.stream()
@@ -90,7 +90,7 @@ class NumberProperties {
     @Property
     void aSumInCellsIsThatOfTheDecimals(@ForAll List<@From("decimals") BigDecimal> numbers) {
         long[] cells = {7, 0, 0, 7};
-        RunningSum sum = new RunningSum() {};
+        RunningSum sum = new RunningSum();
         boolean inCells = true;
         for (BigDecimal number : numbers) {
             long before = cells[1];
