@@ -18,37 +18,18 @@ import org.jspecify.annotations.Nullable;
  * else, faults included; it is for inputs that can be read again, by the library. It takes half of the time, since texts
  * become values without characters between.
  */
-final class XmlByteTokens implements XmlTokens {
-    /** Bytes after those that were read, so that any of them can be the first of eight or sixteen. */
-    private static final int SPARE = 2 * Long.BYTES;
-    /** A tag, a comment or a marked section that is longer is left to the library. */
-    private static final int LONGEST = 1 << 20;
-
-    private static final long LESS_THANS = EightBytes.all('<');
-    private static final long GREATER_THANS = EightBytes.all('>');
-    private static final long AMPERSANDS = EightBytes.all('&');
+final class XmlByteTokens extends XmlWindow implements XmlTokens {
     private static final Pattern DECLARATION = Pattern.compile("<\\?xml\\s+version\\s*=\\s*[\"']1\\.0[\"']"
             + "(\\s+encoding\\s*=\\s*[\"'](?i:UTF-8)[\"'])?(\\s+standalone\\s*=\\s*[\"'](yes|no)[\"'])?\\s*\\?>");
     private static final int LONGEST_DECLARATION = 128;
     private static final byte[] COMMENT = "<!--".getBytes(StandardCharsets.US_ASCII);
     private static final byte[] SECTION = "<![CDATA[".getBytes(StandardCharsets.US_ASCII);
-    private static final String[] ENTITIES = {"amp;", "lt;", "gt;", "quot;", "apos;"};
-    private static final String ENTITY_CHARACTERS = "&<>\"'";
 
-    private final InputStream in;
-    private byte[] buffer;
-    private int at;
-    private int limit;
-    private boolean ended;
-    /** How many bytes were before those in the buffer. */
-    private long dropped;
-
-    private int line = 1;
     private int tokenLine = 1;
 
-    // Where we were behind the last tag, where the last leaf begins with what stands before it, its text and its name;
+    // Where we were behind the last tag and the one before, and where the last leaf begins, with what stands before it,
     // and
-    // the scope in which names of leaves are known to mean the same.
+    // its text; and the scope in which the names of leaves are known to mean the same.
     private long wayFrom;
     private long tagEnd;
     private long leafFrom;
@@ -67,11 +48,7 @@ final class XmlByteTokens implements XmlTokens {
     /** The element that begins is empty, so it ends next. */
     private boolean empty;
 
-    // The attributes of the element that begins: their names, and where their values end in the bytes of all.
-    private XmlName[] attributes = new XmlName[8];
-    private int[] valueEnds = new int[8];
-    private int attributeCount;
-    private final XmlText values = new XmlText();
+    private final XmlAttributes attributes = new XmlAttributes();
 
     /** Text that is not as it stands in the buffer. */
     private final XmlText made = new XmlText();
@@ -89,36 +66,7 @@ final class XmlByteTokens implements XmlTokens {
 
     /** @param bufferSize how many bytes to read at a time, at first */
     XmlByteTokens(InputStream in, int bufferSize) {
-        this.in = in;
-        this.buffer = new byte[bufferSize + SPARE];
-    }
-
-    /** Reads more, the bytes from the place at hand on kept; says whether there are more. */
-    private boolean more() throws IOException {
-        int kept = limit - at;
-        if (ended || kept > LONGEST) {
-            return false;
-        }
-        int size = buffer.length - SPARE;
-        if (kept == size) {
-            size = kept * 2;
-            buffer = Arrays.copyOfRange(buffer, at, at + size + SPARE);
-        } else {
-            System.arraycopy(buffer, at, buffer, 0, kept);
-        }
-        dropped += at;
-        at = 0;
-        limit = kept;
-        int read = in.read(buffer, limit, size - limit);
-        ended = read < 0;
-        limit += Math.max(read, 0);
-        return !ended;
-    }
-
-    private void needMore() throws IOException {
-        if (!more()) {
-            throw new Unusual();
-        }
+        super(in, bufferSize);
     }
 
     @Override
@@ -208,22 +156,6 @@ final class XmlByteTokens implements XmlTokens {
         }
     }
 
-    /** Goes past a return and a line feed that belongs to it: together they are one line end. */
-    private void pastReturn() throws IOException {
-        if (at + 1 == limit) {
-            more();
-        }
-        at += at + 1 < limit && buffer[at + 1] == '\n' ? 2 : 1;
-        line++;
-    }
-
-    private boolean stands(byte[] mark) throws IOException {
-        while (limit - at < mark.length) {
-            needMore();
-        }
-        return Arrays.equals(buffer, at, at + mark.length, mark, 0, mark.length);
-    }
-
     // --- tags
 
     /** Takes a start tag; says whether all of it has been read, without which nothing is changed. */
@@ -233,8 +165,7 @@ final class XmlByteTokens implements XmlTokens {
         int lines = 0;
         boolean declares = false;
         boolean closed = false;
-        attributeCount = 0;
-        values.clear();
+        attributes.clear();
         while (true) {
             int white = i;
             while (i < limit && isWhite(buffer[i])) {
@@ -261,7 +192,7 @@ final class XmlByteTokens implements XmlTokens {
             if (i < 0) {
                 return false;
             }
-            declares |= addAttribute(from);
+            declares |= attributes.endValue(scope.name(buffer, from, nameEnd(from)));
         }
         require(depth > 0 || !rootSeen);
         openElement(nameEnd, declares);
@@ -297,6 +228,7 @@ final class XmlByteTokens implements XmlTokens {
         byte quote = buffer[quoteAt];
         require(quote == '"' || quote == '\'');
         long quotes = EightBytes.all(quote);
+        XmlText values = attributes.values();
         int i = quoteAt + 1;
         while (i < limit) {
             long eight = EightBytes.at(buffer, i);
@@ -317,26 +249,16 @@ final class XmlByteTokens implements XmlTokens {
             }
             // White space other than blanks, and what is not allowed, are left to the library.
             require(b == '&' || b < 0);
-            int next = b < 0 ? character(values, i) : reference(values, i);
+            int next = b < 0
+                    ? XmlReferences.character(buffer, i, limit, values)
+                    : XmlReferences.reference(buffer, i, limit, values);
             if (next < 0) {
+                require(b == '&' || XmlReferences.mayGoOn(i, limit) && !ended);
                 return -1;
             }
             i = next;
         }
         return -1;
-    }
-
-    /** Adds the attribute whose name begins at a place, and whose value was taken; says whether it declares a namespace. */
-    private boolean addAttribute(int from) {
-        int to = nameEnd(from);
-        if (attributeCount == attributes.length) {
-            attributes = Arrays.copyOf(attributes, attributeCount * 2);
-            valueEnds = Arrays.copyOf(valueEnds, attributeCount * 2);
-        }
-        XmlName name = scope.name(buffer, from, to);
-        attributes[attributeCount] = name;
-        valueEnds[attributeCount++] = values.length();
-        return name.declares();
     }
 
     private void openElement(int nameEnd, boolean declares) {
@@ -346,43 +268,13 @@ final class XmlByteTokens implements XmlTokens {
         }
         scopes[depth] = scope;
         if (declares) {
-            declare();
+            scope = new XmlScope(scope);
+            require(attributes.declareIn(scope));
         }
         XmlName name = scope.name(buffer, at + 1, nameEnd);
-        require(name.isKnown());
-        for (int i = 0; i < attributeCount; i++) {
-            require(attributes[i].isKnown());
-            for (int j = 0; j < i; j++) {
-                require(!attributes[i].isSameAttribute(attributes[j]));
-            }
-        }
+        require(name.isKnown() && attributes.areKnownAndDifferent());
         open[depth++] = name;
         rootSeen = true;
-    }
-
-    /** Makes a scope of the declarations among the attributes, which are none then. */
-    private void declare() {
-        XmlScope inner = new XmlScope(scope);
-        int left = 0;
-        for (int i = 0; i < attributeCount; i++) {
-            if (attributes[i].declares()) {
-                require(inner.declare(attributes[i], attribute(i)));
-            }
-        }
-        XmlText others = new XmlText();
-        int[] ends = new int[valueEnds.length];
-        for (int i = 0; i < attributeCount; i++) {
-            if (!attributes[i].declares()) {
-                others.add(values.bytes(), i == 0 ? 0 : valueEnds[i - 1], valueEnds[i]);
-                attributes[left] = inner.name(attributes[i]);
-                ends[left++] = others.length();
-            }
-        }
-        values.clear();
-        values.add(others.bytes(), 0, others.length());
-        valueEnds = ends;
-        attributeCount = left;
-        scope = inner;
     }
 
     private void endTag() throws IOException {
@@ -409,16 +301,6 @@ final class XmlByteTokens implements XmlTokens {
         tagEnd = dropped + at;
         depth--;
         scope = scopes[depth];
-    }
-
-    private static void require(boolean common) {
-        if (!common) {
-            throw new Unusual();
-        }
-    }
-
-    private static boolean isWhite(byte b) {
-        return b == ' ' || b == '\n' || b == '\t';
     }
 
     /** {@return the place behind a name of ASCII, or the limit if that may come before} */
@@ -450,11 +332,10 @@ final class XmlByteTokens implements XmlTokens {
                     pastReturn();
                     made.add('\n');
                 } else {
-                    int next = reference(made, at);
+                    int next = XmlReferences.reference(buffer, at, limit, made);
                     while (next < 0) {
                         needMore();
-                        made.clear();
-                        next = reference(made, at);
+                        next = XmlReferences.reference(buffer, at, limit, made);
                     }
                     at = next;
                 }
@@ -467,75 +348,9 @@ final class XmlByteTokens implements XmlTokens {
         }
     }
 
-    /** {@return where text ends that stands as it is, counting its lines}: before a mark, or before the limit */
-    private int textEnd(int from) {
-        int i = from;
-        while (i < limit) {
-            i = plainEnd(i);
-            if (i == limit) {
-                break;
-            }
-            byte b = buffer[i];
-            if (b == '<' || b == '&' || b == '\r') {
-                return i;
-            }
-            if (b == '\n' || b == '\t') {
-                line += b == '\n' ? 1 : 0;
-                i++;
-            } else if (b == '>') {
-                require(i < 2 || i - from < 2 || buffer[i - 1] != ']' || buffer[i - 2] != ']');
-                i++;
-            } else {
-                require(b < 0);
-                int length = Utf8.length(buffer, i, limit);
-                if (length == 0) {
-                    require(i + 4 > limit && !ended);
-                    return i;
-                }
-                i += length;
-            }
-        }
-        // Brackets may be the start of what must not stand in a text.
-        int end = i;
-        while (end > from && buffer[end - 1] == ']') {
-            end--;
-        }
-        return ended ? i : end;
-    }
-
-    /** {@return the place of the first byte from one on that is no plain ASCII of texts; at most the limit} */
-    private int plainEnd(int from) {
-        int i = from;
-        long marks = marks(i);
-        while (marks == 0 && i < limit) {
-            i += Long.BYTES;
-            marks = i < limit ? marks(i) : 0;
-        }
-        return Math.min(limit, i + EightBytes.first(marks));
-    }
-
-    private long marks(int place) {
-        long eight = EightBytes.at(buffer, place);
-        return EightBytes.same(eight, LESS_THANS)
-                | EightBytes.same(eight, GREATER_THANS)
-                | EightBytes.same(eight, AMPERSANDS)
-                | EightBytes.below(eight, ' ')
-                | EightBytes.beyondAscii(eight);
-    }
-
-    /** {@return where a text ends that is all of an element and stands as it is, or the limit} */
-    private int leafEnd(int from) {
-        int end = plainEnd(from);
-        while (end < limit && buffer[end] < 0) {
-            int length = Utf8.length(buffer, end, limit);
-            end = length > 0 && end + length < limit ? plainEnd(end + length) : limit;
-        }
-        return end;
-    }
-
     @Override
     public boolean leaf(FieldBytes.Row row, int slot) {
-        if (attributeCount > 0 || empty) {
+        if (attributes.count() > 0 || empty) {
             return false;
         }
         int end = leafEnd(at);
@@ -606,58 +421,6 @@ final class XmlByteTokens implements XmlTokens {
         return taken;
     }
 
-    /** Adds one character beyond ASCII; {@return the place behind it, or -1 if all of it has not been read}. */
-    private int character(XmlText into, int place) {
-        int length = Utf8.length(buffer, place, limit);
-        if (length == 0) {
-            require(place + 4 > limit && !ended);
-            return -1;
-        }
-        into.add(buffer, place, place + length);
-        return place + length;
-    }
-
-    /** Adds the character that a reference stands for; {@return the place behind it, or -1 if all of it has not been read}. */
-    private int reference(XmlText into, int place) {
-        int end = place + 1;
-        while (end < limit && buffer[end] != ';') {
-            require(end - place < 12 && buffer[end] > ' ');
-            end++;
-        }
-        if (end == limit) {
-            return -1;
-        }
-        String name = new String(buffer, place + 1, end - place, StandardCharsets.ISO_8859_1);
-        if (name.startsWith("#")) {
-            into.addCharacter(code(name.substring(1, name.length() - 1)));
-            return end + 1;
-        }
-        int known = Arrays.asList(ENTITIES).indexOf(name);
-        require(known >= 0);
-        into.add(ENTITY_CHARACTERS.charAt(known));
-        return end + 1;
-    }
-
-    private static int code(String digits) {
-        boolean hexadecimal = digits.startsWith("x");
-        int radix = hexadecimal ? 16 : 10;
-        String number = hexadecimal ? digits.substring(1) : digits;
-        int code = 0;
-        for (int i = 0; i < number.length(); i++) {
-            int digit = number.charAt(i) < 0x80 ? Character.digit(number.charAt(i), radix) : -1;
-            require(digit >= 0);
-            code = Math.min(0x200000, code * radix + digit);
-        }
-        boolean allowed = code >= ' ' && code < 0xD800
-                || code == '\t'
-                || code == '\n'
-                || code == '\r'
-                || code >= 0xE000 && code < 0xFFFE
-                || code >= 0x10000 && code < 0x110000;
-        require(!number.isEmpty() && allowed);
-        return code;
-    }
-
     // --- comments, instructions and sections, of which the whole must be in the buffer
 
     private void comment() throws IOException {
@@ -693,25 +456,6 @@ final class XmlByteTokens implements XmlTokens {
         text = made.bytes();
         textFrom = 0;
         textTo = made.length();
-    }
-
-    /** {@return where a mark stands first, as many bytes behind the place at hand or further} */
-    private int find(String mark, int behind) throws IOException {
-        int i = at + behind;
-        while (true) {
-            for (; i + mark.length() <= limit; i++) {
-                int same = 0;
-                while (same < mark.length() && buffer[i + same] == mark.charAt(same)) {
-                    same++;
-                }
-                if (same == mark.length()) {
-                    return i;
-                }
-            }
-            i -= at;
-            needMore();
-            i += at;
-        }
     }
 
     /** Adds characters as they stand, line ends as line feeds; counts the lines. */
@@ -751,33 +495,27 @@ final class XmlByteTokens implements XmlTokens {
 
     @Override
     public int attributes() {
-        return attributeCount;
+        return attributes.count();
     }
 
     @Override
     public String attributeLocal(int index) {
-        return attributes[index].local();
+        return attributes.name(index).local();
     }
 
     @Override
     public @Nullable String attributeNamespace(int index) {
-        return attributes[index].attributeNamespace();
-    }
-
-    private int valueStart(int index) {
-        return index == 0 ? 0 : valueEnds[index - 1];
+        return attributes.name(index).attributeNamespace();
     }
 
     @Override
     public String attribute(int index) {
-        int from = valueStart(index);
-        return new String(values.bytes(), from, valueEnds[index] - from, StandardCharsets.UTF_8);
+        return attributes.value(index);
     }
 
     @Override
     public boolean attributeBytes(int index, FieldBytes.Row row, int slot) {
-        int from = valueStart(index);
-        return from < valueEnds[index] && row.text(slot, values.bytes(), from, valueEnds[index]);
+        return attributes.bytes(index, row, slot);
     }
 
     @Override
