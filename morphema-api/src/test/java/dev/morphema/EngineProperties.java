@@ -117,6 +117,13 @@ class EngineProperties {
                 .isEqualTo(streamed);
     }
 
+    /** Rows of which some have a number that is none. */
+    @Provide
+    Arbitrary<String> oddRows() {
+        return Combinators.combine(rows(), Arbitraries.of(true, false, false))
+                .as((rows, odd) -> odd ? rows.replaceFirst("2\\.50", "two") : rows);
+    }
+
     @Provide
     Arbitrary<String> totals() {
         List<String> uses = List.of(
@@ -136,6 +143,9 @@ class EngineProperties {
         List<String> loops = List.of(
                 "",
                 "in for q in rs group by q.l as qs { l = l2  c = count(qs)  s = sum(qs.n) }",
+                "in for q in rs group runs by q.l as qs { l = l2  s = sum(qs.n)  c = count(qs)  m = max(qs.n) }",
+                "in for q in rs group by n2 = q.n as qs { c = count(qs)  s = sum(qs.n) }",
+                "if count(rs) > 2 { in for q in rs group runs by n2 = q.n as qs { c = count(qs)  s = sum(qs.n) } }",
                 "in for q in rs where exists(q.n) group by b = (q.n > 2) as qs sort by count(qs) desc => \"{b} {max(qs.n)}\"",
                 "in for q in rs let d = q.l group runs by d = d as qs { d = d  n = sum(qs.n)  i for z in qs group by z.k as zs => count(zs) }",
                 "in for q in rs group from q.l == \"a\" as qs => count(qs)",
@@ -167,7 +177,7 @@ class EngineProperties {
     }
 
     @Property(tries = 600)
-    void totalsThatAreKeptUpAreThoseOfTheMembers(@ForAll("rows") String rows, @ForAll("totals") String totals) {
+    void totalsThatAreKeptUpAreThoseOfTheMembers(@ForAll("oddRows") String rows, @ForAll("totals") String totals) {
         String keptUp = outcome("list for r in m " + String.format(totals, ""), rows);
         String ofMembers =
                 outcome("list for r in m " + String.format(totals, "\n if count([rs]) < 0 { never = 1 }"), rows);

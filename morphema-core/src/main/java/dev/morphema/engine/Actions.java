@@ -9,12 +9,10 @@ import dev.morphema.syntax.Span;
 import dev.morphema.syntax.Stmt.Presence;
 import dev.morphema.value.BooleanValue;
 import dev.morphema.value.FieldName;
-import dev.morphema.value.Layout;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -32,7 +30,7 @@ final class Actions {
         private final int keptIn;
         /** Where it is noted that a copy has written this field already, or -1. */
         private final int doneIn;
-        /** The rule, if all it does is to take one step: what is found then may go through as bytes. */
+        /** The rule, if what it leads to may go through as bytes. */
         private final PathNodes.@Nullable Named step;
 
         Field(Span span, FieldName name, Presence presence, Content content, int keptIn, int doneIn) {
@@ -44,6 +42,7 @@ final class Actions {
             this.doneIn = doneIn;
             this.step = presence == Presence.PLAIN
                             && keptIn < 0
+                            && doneIn < 0
                             && content instanceof Content.Rule rule
                             && rule.converter() == null
                             && rule.node() instanceof PathNodes.Named named
@@ -91,9 +90,7 @@ final class Actions {
 
         private void write(Frame frame, EventWriter out) {
             if (content instanceof Content.Rule rule) {
-                if (step == null || !writeBytes(step, frame, out)) {
-                    writeRule(rule, frame, out);
-                }
+                writeRule(rule, frame, out);
             } else if (presence == Presence.PLAIN) {
                 out.field(name);
                 content.write(frame, out);
@@ -102,33 +99,9 @@ final class Actions {
             }
         }
 
-        /** {@return the slot of the name from which the field is just one step, to be written each time; or -1} */
-        int stepsFrom() {
-            return step == null || doneIn >= 0 ? -1 : step.local();
-        }
-
-        /** {@return the only slot to which the step of the field leads in a layout, or -1} */
-        int slotIn(Layout layout) {
-            return Objects.requireNonNull(step).only(layout);
-        }
-
-        /** Writes what a step leads to, if it is there as bytes; says whether it is. */
-        private boolean writeBytes(PathNodes.Named way, Frame frame, EventWriter out) {
-            RecordValue record = way.record(frame);
-            int slot = record == null ? -1 : way.bytesIn(record);
-            if (record == null || slot < 0) {
-                return false;
-            }
-            try {
-                if (name.attribute()) {
-                    out.attribute(name, record, slot);
-                } else {
-                    out.field(name, record, slot);
-                }
-            } catch (ProblemException e) {
-                throw way.located(e);
-            }
-            return true;
+        /** {@return the rule, if all it does is to take one step, and what that leads to is written each time; else null} */
+        PathNodes.@Nullable Named step() {
+            return step;
         }
 
         private void writeRule(Content.Rule rule, Frame frame, EventWriter out) {

@@ -6,22 +6,27 @@ import dev.morphema.value.Layout;
 import dev.morphema.value.RecordValue;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
-/** Fields side by side, or attributes, that are each one step from the same name: its record is looked up once for all. */
+/**
+ * Fields side by side, or attributes, that are each one step from the same record: what it has as bytes goes through, without a
+ * value made of it.
+ */
 final class Steps extends Action {
     /** The slots of the fields in one layout, -1 for one that is not just one. */
     private record Known(Layout layout, int[] slots) {}
 
-    private final int local;
+    private final PathNodes.Named first;
     private final Actions.Field[] fields;
     private final boolean attributes;
     private final FieldGroup group;
     /** The last answer: records mostly come with the same layout. Threads may each have written it; all are right. */
     private @Nullable Known known;
 
+    /** @param fields that are each one step from the same record; at least one */
     private Steps(List<Actions.Field> fields) {
-        this.local = fields.get(0).stepsFrom();
+        this.first = Objects.requireNonNull(fields.get(0).step());
         this.fields = fields.toArray(new Actions.Field[0]);
         this.attributes = fields.get(0).isAttribute();
         this.group = new FieldGroup(fields.stream().map(Actions.Field::name).toList());
@@ -32,24 +37,28 @@ final class Steps extends Action {
         List<Action> joined = new ArrayList<>();
         List<Actions.Field> same = new ArrayList<>();
         for (Action action : actions) {
-            if (!same.isEmpty() && !(action instanceof Actions.Field field && goTogether(same.get(0), field))) {
-                joined.add(same.size() == 1 ? same.get(0) : new Steps(same));
+            Actions.Field field = action instanceof Actions.Field step && step.step() != null ? step : null;
+            if (!same.isEmpty() && (field == null || !goTogether(same.get(0), field))) {
+                joined.add(new Steps(same));
                 same.clear();
             }
-            if (action instanceof Actions.Field field && field.stepsFrom() >= 0) {
-                same.add(field);
-            } else {
+            if (field == null) {
                 joined.add(action);
+            } else {
+                same.add(field);
             }
         }
         if (!same.isEmpty()) {
-            joined.add(same.size() == 1 ? same.get(0) : new Steps(same));
+            joined.add(new Steps(same));
         }
         return joined.toArray(new Action[0]);
     }
 
-    private static boolean goTogether(Actions.Field first, Actions.Field next) {
-        return next.stepsFrom() == first.stepsFrom() && next.isAttribute() == first.isAttribute();
+    private static boolean goTogether(Actions.Field one, Actions.Field next) {
+        int name = Objects.requireNonNull(one.step()).local();
+        return name >= 0
+                && name == Objects.requireNonNull(next.step()).local()
+                && one.isAttribute() == next.isAttribute();
     }
 
     @Override
@@ -67,7 +76,7 @@ final class Steps extends Action {
         if (pass != Pass.ALL && attributes != (pass == Pass.ATTRIBUTES)) {
             return;
         }
-        RecordValue record = frame.held(local) instanceof RecordValue value ? value : null;
+        RecordValue record = first.record(frame);
         int[] slots = record == null ? null : slots(record.layout());
         for (int i = 0; i < fields.length; i++) {
             i = record == null || slots == null ? i : out.fields(group, record, slots, i);
@@ -82,7 +91,7 @@ final class Steps extends Action {
         if (at == null || at.layout() != layout) {
             int[] slots = new int[fields.length];
             for (int i = 0; i < slots.length; i++) {
-                slots[i] = fields[i].slotIn(layout);
+                slots[i] = Objects.requireNonNull(fields[i].step()).only(layout);
             }
             at = new Known(layout, slots);
             known = at;

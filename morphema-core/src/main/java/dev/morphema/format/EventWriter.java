@@ -41,15 +41,6 @@ public interface EventWriter {
     }
 
     /**
-     * A field with the value of a field of a record that goes through.
-     *
-     * @param slot of a field that is there {@linkplain RecordValue#isBytes as bytes}
-     */
-    default void field(FieldName name, RecordValue record, int slot) {
-        field(name, record.get(slot));
-    }
-
-    /**
      * Fields or attributes side by side, as many as can be written at once: those that a record has {@linkplain
      * RecordValue#isBytes as bytes} of common form.
      *
@@ -63,11 +54,6 @@ public interface EventWriter {
 
     /** An attribute of the record at hand: a field, in formats that know no attributes. */
     void attribute(FieldName name, Value value);
-
-    /** As {@link #field(FieldName, RecordValue, int)}, for an attribute. */
-    default void attribute(FieldName name, RecordValue record, int slot) {
-        attribute(name, record.get(slot));
-    }
 
     /** {@return whether the attributes of a record must come before all else of it} */
     default boolean attributesFirst() {
@@ -90,7 +76,7 @@ public interface EventWriter {
     /** A piece of the record's own text: the field "text", in formats that know no own text. */
     void text(Value value);
 
-    /** As {@link #field(FieldName, RecordValue, int)}, for a piece of text. */
+    /** As {@link #text(Value)}, with the value of a field that a record has {@linkplain RecordValue#isBytes as bytes}. */
     default void text(RecordValue record, int slot) {
         text(record.get(slot));
     }

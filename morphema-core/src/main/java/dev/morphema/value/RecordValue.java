@@ -216,31 +216,9 @@ public final class RecordValue extends Composite {
         return bytes;
     }
 
-    /** {@return whether a field is there as bytes, so that it can perhaps be {@linkplain #printField printed}} */
+    /** {@return whether a field is there as bytes, so that it can perhaps be {@linkplain FieldBytes#print printed}} */
     public boolean isBytes(int slot) {
         return bytes != null && bytes.has(slot);
-    }
-
-    /** {@return whether the value of a field that is there as bytes is a number} */
-    public boolean isNumber(int slot) {
-        Converter type = layout.converter(slot);
-        return type == null ? Objects.requireNonNull(bytes).isNumber(slot) : type.prints() == Kind.NUMBER;
-    }
-
-    /** {@return the room that {@link #printField} needs} */
-    public int mostBytes(int slot) {
-        return Objects.requireNonNull(bytes).mostBytes(slot);
-    }
-
-    /**
-     * Prints the value of a field that is there as bytes.
-     *
-     * @param marks what is written otherwise than it stands there
-     * @param into with room for {@link #mostBytes(int)}
-     * @return where the printed text ends, or -1 if the value is to be asked for
-     */
-    public int printField(int slot, Marks marks, byte[] into, int at) {
-        return Objects.requireNonNull(bytes).print(slot, layout.converter(slot), marks, into, at);
     }
 
     /** {@return the value of exactly that name, absent if there is none} */

@@ -1,5 +1,6 @@
 package dev.morphema.csv;
 
+import dev.morphema.format.FieldGroup;
 import dev.morphema.format.Options;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
@@ -130,19 +131,20 @@ final class CsvDocumentWriter implements DocumentWriter {
     }
 
     @Override
-    public void field(FieldName name, RecordValue record, int slot) {
-        if (depth == 0) {
-            field(name, record.get(slot));
-            return;
+    public int fields(FieldGroup group, RecordValue record, int[] slots, int from) {
+        int i = from;
+        // What must be converted is converted now: a row is written when it is complete, and then nobody knows whose
+        // rule it was.
+        while (depth > 0 && i < slots.length && slots[i] >= 0 && isText(record, slots[i])) {
+            field(group.names().get(i));
+            records[column] = record;
+            this.slots[column] = slots[i++];
         }
-        field(name);
-        records[column] = record;
-        slots[column] = slot;
+        return i;
     }
 
-    @Override
-    public void attribute(FieldName name, RecordValue record, int slot) {
-        field(name, record, slot);
+    private static boolean isText(RecordValue record, int slot) {
+        return record.isBytes(slot) && record.layout().converter(slot) == null;
     }
 
     @Override

@@ -12,6 +12,7 @@ import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -169,27 +170,6 @@ public final class ByteSink {
     }
 
     /**
-     * Writes the value of a field that is there as bytes, if it is in common form and can be written with these marks; says
-     * whether it was.
-     *
-     * @param quote what stands before and after it
-     */
-    public boolean write(int quote, RecordValue record, int slot, Marks marks) {
-        int most = record.mostBytes(slot) + 2;
-        if (most > buffer.length - at) {
-            drain();
-        }
-        int end = most > buffer.length ? -1 : record.printField(slot, marks, buffer, at + 1);
-        if (end < 0) {
-            return false;
-        }
-        buffer[at] = (byte) quote;
-        buffer[end] = (byte) quote;
-        at = end + 1;
-        return true;
-    }
-
-    /**
      * Writes fields that a record has as bytes, one after the other with what stands around each.
      *
      * @param around for each field
@@ -234,13 +214,14 @@ public final class ByteSink {
         return true;
     }
 
-    /** As {@link #write(int, RecordValue, int, Marks)}, with nothing around it. */
+    /** Writes a field that a record has as bytes, with nothing around it; says whether it was in common form. */
     public boolean write(RecordValue record, int slot, Marks marks) {
-        int most = record.mostBytes(slot);
+        FieldBytes bytes = Objects.requireNonNull(record.fieldBytes());
+        int most = bytes.mostBytes(slot);
         if (most > buffer.length - at) {
             drain();
         }
-        int end = most > buffer.length ? -1 : record.printField(slot, marks, buffer, at);
+        int end = most > buffer.length ? -1 : bytes.print(slot, record.layout().converter(slot), marks, buffer, at);
         at = Math.max(at, end);
         return end >= 0;
     }

@@ -204,15 +204,6 @@ final class JsonDocumentWriter implements DocumentWriter {
     }
 
     @Override
-    public void field(FieldName name, RecordValue record, int slot) {
-        name(name);
-        boolean written = record.isNumber(slot) ? out.write(record, slot, MARKS) : out.write('"', record, slot, MARKS);
-        if (!written) {
-            scalar(record.get(slot));
-        }
-    }
-
-    @Override
     public int fields(FieldGroup group, RecordValue record, int[] slots, int from) {
         Around[] around = surroundings.of(group, depth);
         int end = out.write(around, record, slots, from, filled[depth] ? 0 : 1);
@@ -252,11 +243,6 @@ final class JsonDocumentWriter implements DocumentWriter {
     @Override
     public void attribute(FieldName name, Value value) {
         field(name, value);
-    }
-
-    @Override
-    public void attribute(FieldName name, RecordValue record, int slot) {
-        field(name, record, slot);
     }
 
     @Override

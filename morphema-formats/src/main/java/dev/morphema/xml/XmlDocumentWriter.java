@@ -291,18 +291,6 @@ final class XmlDocumentWriter implements DocumentWriter {
     }
 
     @Override
-    public void field(FieldName name, RecordValue record, int slot) {
-        field(name);
-        if (depth < 0) {
-            value(record.get(slot));
-            return;
-        }
-        startElement(false);
-        writeText(record, slot);
-        out.write(at().endTag);
-    }
-
-    @Override
     public int fields(FieldGroup group, RecordValue record, int[] slots, int from) {
         // The root element, and those among text, are written by themselves.
         if (depth < 1 || from >= slots.length || at().mixed) {
@@ -353,16 +341,6 @@ final class XmlDocumentWriter implements DocumentWriter {
         if (!value.isNothing()) {
             check(value);
             out.write(encoded);
-            out.write('"', value, ATTRIBUTE);
-        }
-    }
-
-    @Override
-    public void attribute(FieldName name, RecordValue record, int slot) {
-        out.write(attributes.of(name));
-        if (!out.write('"', record, slot, ATTRIBUTE_MARKS)) {
-            Value value = record.get(slot);
-            check(value);
             out.write('"', value, ATTRIBUTE);
         }
     }

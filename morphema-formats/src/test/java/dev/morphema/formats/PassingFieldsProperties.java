@@ -1,0 +1,222 @@
+package dev.morphema.formats;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.morphema.convert.TypeConverters;
+import dev.morphema.csv.CsvSource;
+import dev.morphema.csv.CsvTarget;
+import dev.morphema.format.EventWriter;
+import dev.morphema.format.FieldGroup;
+import dev.morphema.format.Options;
+import dev.morphema.format.Projection;
+import dev.morphema.format.RecordReader;
+import dev.morphema.format.SourceFormat;
+import dev.morphema.format.TargetFormat;
+import dev.morphema.format.TargetFormat.Document;
+import dev.morphema.format.TargetFormat.DocumentWriter;
+import dev.morphema.json.JsonSource;
+import dev.morphema.json.JsonTarget;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.Value;
+import dev.morphema.xml.XmlTarget;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Combinators;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+
+/** What goes through as bytes is written as its values are, as fields and as attributes. */
+class PassingFieldsProperties {
+    private static final List<FieldName> NAMES =
+            List.of("t", "n", "d", "i").stream().map(FieldName::of).toList();
+    private static final List<FieldName> ATTRIBUTES =
+            List.of("t", "n", "d", "i").stream().map(FieldName::attribute).toList();
+
+    /** A target with its options; documents of CSV have just the columns. */
+    private record Target(TargetFormat format, Map<String, Object> options) {
+        DocumentWriter open(ByteArrayOutputStream out) throws IOException {
+            List<String> columns = format instanceof CsvTarget
+                    ? NAMES.stream().map(FieldName::local).toList()
+                    : List.of();
+            return format.open(out, new Document(new Options(options), columns, Map.of()));
+        }
+    }
+
+    private static final List<Target> TARGETS = List.of(
+            new Target(JsonTarget.document(), Map.of()),
+            new Target(JsonTarget.document(), Map.of("indent", 0)),
+            new Target(JsonTarget.lines(), Map.of()),
+            new Target(new XmlTarget(), Map.of()),
+            new Target(new XmlTarget(), Map.of("indent", 0)),
+            new Target(new XmlTarget(), Map.of("encoding", "US-ASCII")),
+            new Target(new CsvTarget(), Map.of()),
+            new Target(new CsvTarget(), Map.of("delimiter", ":", "quote", "'")),
+            new Target(new CsvTarget(), Map.of("delimiter", "-", "encoding", "UTF-16")));
+
+    @Provide
+    Arbitrary<List<String>> rows() {
+        Arbitrary<String> texts = Arbitraries.oneOf(
+                Arbitraries.of(
+                        "plain", "#", "it's <&>, \"quoted\"", "süß €😀", "a\nb\tc\rd", "\u0001", "x".repeat(5_000), ""),
+                Arbitraries.strings().withChars("ab<>&\"',;:-#\\ü\u007F ").ofMaxLength(24));
+        Arbitrary<String> numbers = Arbitraries.of(
+                "0",
+                "-0",
+                "007",
+                "12,50",
+                "-3,25",
+                "1",
+                ",5",
+                "12,",
+                "1234567890123456789",
+                "none",
+                "",
+                "-0,0",
+                "0,10");
+        Arbitrary<String> dates = Arbitraries.of(
+                "05.03.2026 14:30",
+                "31.02.2026 10:00",
+                "29.02.2024 23:59",
+                "30.02.2024 00:00",
+                "31.04.2026 24:00",
+                "5.3.2026 1:1",
+                "05.03.0026 14:30",
+                "");
+        return Combinators.combine(texts, numbers, dates, Arbitraries.of("1", "2.0", "2.5", "x", "-7"))
+                .as(List::of);
+    }
+
+    private static Projection projection(boolean typed, boolean passing) {
+        Map<String, Projection> types = new LinkedHashMap<>();
+        types.put("t", Projection.EVERYTHING);
+        types.put("n", type("number", ","));
+        types.put("d", type("datetime", "dd.MM.yyyy HH:mm"));
+        types.put("i", type("integer"));
+        Map<FieldName, Projection> fields = new LinkedHashMap<>();
+        types.forEach((name, type) -> {
+            Projection field = typed ? type : Projection.EVERYTHING;
+            fields.put(FieldName.of(name), passing ? field.passing() : field);
+        });
+        return new Projection(false, fields, null, Map.of());
+    }
+
+    private static Projection type(String name, String... arguments) {
+        return new Projection(true, Map.of(), TypeConverters.converter(name, List.of(arguments)), Map.of());
+    }
+
+    private static RecordValue read(SourceFormat format, String document, Projection projection) throws IOException {
+        byte[] bytes = document.getBytes(StandardCharsets.UTF_8);
+        try (RecordReader reader = format.open(new Pieces(bytes, true, bytes.length), projection, Options.NONE)) {
+            return (RecordValue) reader.next();
+        }
+    }
+
+    private static String csv(List<String> cells) {
+        List<String> quoted = new ArrayList<>();
+        cells.forEach(cell -> quoted.add('"' + cell.replace("\"", "\"\"") + '"'));
+        return "t,n,d,i\n" + String.join(",", quoted) + "\n";
+    }
+
+    private static String json(List<String> cells) {
+        StringBuilder out = new StringBuilder("{\"t\":\"");
+        cells.get(0).chars().forEach(c -> {
+            if (c < ' ' || c == '"' || c == '\\') {
+                out.append(String.format("\\u%04x", c));
+            } else {
+                out.append((char) c);
+            }
+        });
+        boolean number = cells.get(3).matches("-?[0-9.]+");
+        return out.append("\",\"n\":")
+                .append(number ? cells.get(3) : "null")
+                .append(",\"d\":\"")
+                .append(cells.get(2))
+                .append("\"}")
+                .toString();
+    }
+
+    /** How fields are written. */
+    private enum Way {
+        VALUES,
+        BYTES
+    }
+
+    private static void write(EventWriter out, RecordValue record, List<FieldName> names, Way way) {
+        int[] slots = NAMES.stream().mapToInt(record.layout()::slot).toArray();
+        FieldGroup group = new FieldGroup(names);
+        for (int i = 0; i < slots.length; i++) {
+            i = way == Way.BYTES ? out.fields(group, record, slots, i) : i;
+            if (i == slots.length) {
+                return;
+            }
+            FieldName name = names.get(i);
+            Value value = record.get(slots[i]);
+            if (value.isScalar() && !value.isNothing()) {
+                if (name.attribute()) {
+                    out.attribute(name, value);
+                } else {
+                    out.field(name, value);
+                }
+            }
+        }
+    }
+
+    private static String written(Target target, RecordValue record, Way way) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try {
+            DocumentWriter writer = target.open(out);
+            boolean markup = target.format() instanceof XmlTarget;
+            if (markup) {
+                writer.beginRecord();
+                writer.field(FieldName.of("root"));
+            } else {
+                writer.beginList();
+            }
+            writer.beginRecord();
+            if (markup) {
+                write(writer, record, ATTRIBUTES, way);
+            }
+            write(writer, record, NAMES, way);
+            writer.endRecord();
+            if (markup) {
+                writer.endRecord();
+            } else {
+                writer.endList();
+            }
+            writer.finish();
+        } catch (ProblemException e) {
+            return e.problem().code() + " " + e.problem().message();
+        }
+        return out.toString(StandardCharsets.UTF_8);
+    }
+
+    private static void isWrittenAlike(SourceFormat format, String document, boolean typed) throws IOException {
+        for (Target target : TARGETS) {
+            String byValues = written(target, read(format, document, projection(typed, false)), Way.VALUES);
+            for (Way way : Way.values()) {
+                RecordValue record = read(format, document, projection(typed, true));
+                assertThat(written(target, record, way)).isEqualTo(byValues);
+            }
+        }
+    }
+
+    @Property(tries = 1_500)
+    void cellsAreWrittenAsTheirValuesAre(@ForAll("rows") List<String> row, @ForAll boolean typed) throws IOException {
+        isWrittenAlike(new CsvSource(), csv(row), typed);
+    }
+
+    @Property(tries = 1_500)
+    void textsAndNumbersOfJsonAreWrittenAsTheirValuesAre(@ForAll("rows") List<String> row) throws IOException {
+        isWrittenAlike(JsonSource.lines(), json(row), false);
+    }
+}
