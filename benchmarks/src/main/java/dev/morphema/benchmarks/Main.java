@@ -11,6 +11,7 @@ import java.util.List;
 public final class Main {
     private static final String USAGE = """
             compare FOLDER MEGABYTES PAIRS [WORKLOAD …]   all side by side; writes benchmarks.md and benchmarks.png there
+            steadily FOLDER MEGABYTES ROUNDS WORKLOAD …   the mapping and the program by hand in one Java, in turn
             start SCRIPT RUNS                             the command on a tiny file, and a Java that does nothing, in turn
             once WORKLOAD CONTENDER FOLDER MEGABYTES OUT  one run, which prints the seconds of cpu and the peak of memory
             """;
@@ -21,6 +22,12 @@ public final class Main {
     public static void main(String[] args) throws IOException, InterruptedException {
         if (args.length >= 4 && args[0].equals("compare")) {
             compare(args);
+        } else if (args.length >= 5 && args[0].equals("steadily")) {
+            Path folder = Files.createDirectories(Path.of(args[1]));
+            Steadily steadily = new Steadily(folder, Integer.parseInt(args[2]), Integer.parseInt(args[3]));
+            for (int i = 4; i < args.length; i++) {
+                System.out.println(steadily.run(Workload.valueOf(args[i])));
+            }
         } else if (args.length == 3 && args[0].equals("start")) {
             new Startup(Path.of(args[1]), Integer.parseInt(args[2])).run();
         } else if (args.length == 6 && args[0].equals("once")) {

@@ -28,6 +28,10 @@ public final class FieldOrder {
     private FieldBytes.@Nullable Row row;
     private Field[] fields = new Field[0];
     private int next;
+    /** Whether there was a record, and another before it. */
+    private boolean begun;
+
+    private boolean again;
 
     /**
      * A field that records at this place can have.
@@ -108,6 +112,8 @@ public final class FieldOrder {
 
     /** A record begins. */
     public void begin() {
+        again = begun;
+        begun = true;
         next = 0;
     }
 
@@ -126,9 +132,9 @@ public final class FieldOrder {
         next++;
     }
 
-    /** {@return whether it is worthwhile to remember the way to the last field: not if it is ever another} */
+    /** {@return whether it is worthwhile to remember the way to the last field: not of a single record, nor if it is ever another} */
     public boolean wantsWay() {
-        return next > 0 && (next > learned.length || learned[next - 1] < MOST_WAYS);
+        return again && next > 0 && (next > learned.length || learned[next - 1] < MOST_WAYS);
     }
 
     /** Remembers the way to the last field. */

@@ -1,38 +1,48 @@
 package dev.morphema.formats;
 
 import dev.morphema.format.FieldGroup;
+import dev.morphema.format.Options;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
-import java.util.IdentityHashMap;
-import java.util.Map;
 import java.util.function.Function;
 
 /**
- * What stands around the values of the fields of groups, made once for each group and each depth at which it is written. Not
- * thread-safe.
+ * What stands around the values of the fields of groups, made once for a group and the depth at which it is written, and kept
+ * in the group. Not thread-safe.
  */
 public final class Surroundings {
     private static final Around[] NONE = {};
 
+    private final String format;
+    private final Options options;
     private final Function<FieldName, Around> making;
-    private final Map<FieldGroup, Known> known = new IdentityHashMap<>();
 
-    /** What was made last for a group. */
-    private record Known(int depth, Around[] around) {}
+    /** What was made of a group, and for whom. */
+    private record Made(String format, Options options, int depth, Around[] around) {
+        private boolean isFor(Surroundings writer, int atDepth) {
+            return options == writer.options && depth == atDepth && format.equals(writer.format);
+        }
+    }
 
-    /** @param making makes what stands around one field at the depth at hand; may refuse the name */
-    public Surroundings(Function<FieldName, Around> making) {
+    /**
+     * @param format of the document
+     * @param options of the document; a mapping gives all documents of a target the same object
+     * @param making makes what stands around one field at the depth at hand; may refuse the name
+     */
+    public Surroundings(String format, Options options, Function<FieldName, Around> making) {
+        this.format = format;
+        this.options = options;
         this.making = making;
     }
 
-    /** {@return what stands around each field of a group; empty if one of the names is refused} */
+    /** {@return what stands around each field of a group, not to be changed; empty if one of the names is refused} */
     public Around[] of(FieldGroup group, int depth) {
-        Known last = known.get(group);
-        if (last == null || last.depth() != depth) {
-            last = new Known(depth, made(group));
-            known.put(group, last);
+        if (group.kept() instanceof Made known && known.isFor(this, depth)) {
+            return known.around();
         }
-        return last.around();
+        Around[] around = made(group);
+        group.keep(new Made(format, options, depth, around));
+        return around;
     }
 
     private Around[] made(FieldGroup group) {

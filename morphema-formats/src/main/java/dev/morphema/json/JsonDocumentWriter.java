@@ -47,7 +47,7 @@ final class JsonDocumentWriter implements DocumentWriter {
     private final EncodedNames<ByteSink.Constant> names =
             new EncodedNames<>(name -> new ByteSink.Constant("," + quoted(name)));
 
-    private final Surroundings surroundings = new Surroundings(this::around);
+    private final Surroundings surroundings;
     /** How many records and lists are open, and for each whether it has something in it, and a text of its own. */
     private int depth;
 
@@ -66,6 +66,7 @@ final class JsonDocumentWriter implements DocumentWriter {
         this.writesMissing = options.text("missing", "absent").equals("null");
         this.indent = " ".repeat(lines ? 0 : options.count("indent", DEFAULT_INDENT));
         this.indented = !indent.isEmpty();
+        this.surroundings = new Surroundings(lines ? "jsonl" : "json", options, this::around);
     }
 
     private static byte[][] escaped() {

@@ -80,7 +80,7 @@ final class XmlDocumentWriter implements DocumentWriter {
     private final EncodedNames<ByteSink.Constant> attributes =
             new EncodedNames<>(name -> new ByteSink.Constant(" " + qualified(name, true) + "="));
 
-    private final Surroundings surroundings = new Surroundings(this::around);
+    private final Surroundings surroundings;
     /** What stands before a line, for each depth that there was. */
     private final List<ByteSink.Constant> newLines = new ArrayList<>();
 
@@ -95,6 +95,7 @@ final class XmlDocumentWriter implements DocumentWriter {
         this.names = encoding.newEncoder();
         this.defaultNamespace = options.text("namespace", "");
         this.indent = options.count("indent", DEFAULT_INDENT);
+        this.surroundings = new Surroundings("xml", options, this::around);
         document.prefixes().forEach((prefix, uri) -> prefixes.put(uri, prefix));
         if (options.isOn("declaration", true)) {
             this.out.write(ByteSink.bytes("<?xml version=\"1.0\" encoding=\"" + encoding.name() + "\"?>\n"));

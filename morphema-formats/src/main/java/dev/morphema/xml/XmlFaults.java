@@ -32,7 +32,7 @@ final class XmlFaults {
         if (first.contains("Undeclared namespace prefix")) {
             return problem("a namespace prefix is used that is not declared.").withHelp(first);
         }
-        if (first.contains("undeclared general entity") || first.contains("Undeclared general entity")) {
+        if (first.contains("ndeclared general entity") || first.contains("General entity reference")) {
             return problem("an entity is used that is not declared.")
                     .withHelp("an ampersand in a text is written &amp;");
         }

@@ -1,8 +1,5 @@
 package dev.morphema.xml;
 
-import dev.morphema.problem.Code;
-import dev.morphema.problem.Problem;
-import dev.morphema.problem.ProblemException;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import org.codehaus.stax2.XMLStreamReader2;
@@ -29,8 +26,7 @@ final class XmlLibraryTokens implements XmlTokens {
                 case XMLStreamConstants.SPACE:
                     return Token.TEXT;
                 case XMLStreamConstants.ENTITY_REFERENCE:
-                    throw new ProblemException(Problem.error(
-                            Code.BAD_XML, "This is not well-formed XML here: an entity is used that is not declared."));
+                    throw new XMLStreamException("Undeclared general entity", xml.getLocation());
                 default:
                 // says nothing
             }
