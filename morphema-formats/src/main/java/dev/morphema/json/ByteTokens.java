@@ -504,7 +504,7 @@ final class ByteTokens implements JsonTokens {
             FieldOrder.Field field, FieldBytes.Row row, @Nullable Value @Nullable [] values, int first) {
         int slot = field.slot();
         int end = number.read(buffer, first, limit) ? number.end() : limit;
-        if (end == limit || buffer[end] != ',' && buffer[end] != '}') {
+        if (end == limit || buffer[end] != ',' && buffer[end] != '}' && buffer[end] > ' ') {
             return -1;
         }
         boolean taken = slot < 0;
