@@ -1,8 +1,8 @@
 package dev.morphema.json;
 
 import dev.morphema.formats.FieldOrder;
+import dev.morphema.formats.PlainRun;
 import dev.morphema.formats.Way;
-import dev.morphema.value.EightBytes;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.NumberScan;
 import dev.morphema.value.NumberValue;
@@ -39,8 +39,7 @@ final class ByteTokens implements JsonTokens {
     private static final byte BACKSLASH = 5;
     private static final byte CONTROL = 6;
 
-    private static final long QUOTES = EightBytes.all('"');
-    private static final long BACKSLASHES = EightBytes.all('\\');
+    private static final PlainRun PLAIN = new PlainRun("\"\\");
 
     /** What bytes are within a text: plain, other ASCII, no ASCII, or something that does not stand for itself. */
     private static final byte[] KINDS = new byte[256];
@@ -294,22 +293,7 @@ final class ByteTokens implements JsonTokens {
      * {@return a place before which, from another on, there is nothing but ASCII that stands for itself}; at most the limit
      */
     private int plainUntil(int from) {
-        int i = from;
-        long marks = marks(i);
-        while (marks == 0 && i < limit) {
-            i += Long.BYTES;
-            marks = i < limit ? marks(i) : 0;
-        }
-        return Math.min(limit, i + EightBytes.first(marks));
-    }
-
-    /** {@return the marks of what ends plain ASCII, among eight bytes from a place on that is not behind the limit} */
-    private long marks(int place) {
-        long eight = EightBytes.at(buffer, place);
-        return EightBytes.same(eight, QUOTES)
-                | EightBytes.same(eight, BACKSLASHES)
-                | EightBytes.below(eight, ' ')
-                | EightBytes.beyondAscii(eight);
+        return PLAIN.end(buffer, from, limit);
     }
 
     private JsonToken word(String word, JsonToken meant) throws IOException {

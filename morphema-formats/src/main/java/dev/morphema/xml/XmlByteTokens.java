@@ -1,8 +1,8 @@
 package dev.morphema.xml;
 
 import dev.morphema.formats.FieldOrder;
+import dev.morphema.formats.PlainRun;
 import dev.morphema.formats.Way;
-import dev.morphema.value.EightBytes;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Utf8;
@@ -22,6 +22,8 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
     private static final Pattern DECLARATION = Pattern.compile("<\\?xml\\s+version\\s*=\\s*[\"']1\\.0[\"']"
             + "(\\s+encoding\\s*=\\s*[\"'](?i:UTF-8)[\"'])?(\\s+standalone\\s*=\\s*[\"'](yes|no)[\"'])?\\s*\\?>");
     private static final int LONGEST_DECLARATION = 128;
+    private static final PlainRun IN_QUOTES = new PlainRun("\"<&");
+    private static final PlainRun IN_APOSTROPHES = new PlainRun("'<&");
     private static final byte[] COMMENT = "<!--".getBytes(StandardCharsets.US_ASCII);
     private static final byte[] SECTION = "<![CDATA[".getBytes(StandardCharsets.US_ASCII);
 
@@ -227,21 +229,15 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
     private int value(int quoteAt) {
         byte quote = buffer[quoteAt];
         require(quote == '"' || quote == '\'');
-        long quotes = EightBytes.all(quote);
+        PlainRun plain = quote == '"' ? IN_QUOTES : IN_APOSTROPHES;
         XmlText values = attributes.values();
         int i = quoteAt + 1;
         while (i < limit) {
-            long eight = EightBytes.at(buffer, i);
-            long marks = EightBytes.same(eight, quotes)
-                    | EightBytes.same(eight, LESS_THANS)
-                    | EightBytes.same(eight, AMPERSANDS)
-                    | EightBytes.below(eight, ' ')
-                    | EightBytes.beyondAscii(eight);
-            int plain = Math.min(limit - i, EightBytes.first(marks));
-            values.add(buffer, i, i + plain);
-            i += plain;
-            if (i == limit || plain == Long.BYTES) {
-                continue;
+            int end = plain.end(buffer, i, limit);
+            values.add(buffer, i, end);
+            i = end;
+            if (i == limit) {
+                break;
             }
             byte b = buffer[i];
             if (b == quote) {

@@ -1,6 +1,6 @@
 package dev.morphema.xml;
 
-import dev.morphema.value.EightBytes;
+import dev.morphema.formats.PlainRun;
 import dev.morphema.value.Utf8;
 import java.io.IOException;
 import java.io.InputStream;
@@ -13,9 +13,8 @@ abstract class XmlWindow {
     /** A tag, a comment or a marked section that is longer is left to the library. */
     private static final int LONGEST = 1 << 20;
 
-    static final long LESS_THANS = EightBytes.all('<');
-    private static final long GREATER_THANS = EightBytes.all('>');
-    static final long AMPERSANDS = EightBytes.all('&');
+    private static final PlainRun PLAIN = new PlainRun("<>&");
+
     private final InputStream in;
     byte[] buffer;
     /** Where we are, and where the bytes end that have been read. */
@@ -134,24 +133,8 @@ abstract class XmlWindow {
         return ended ? i : end;
     }
 
-    /** {@return the place of the first byte from one on that is no plain ASCII of texts; at most the limit} */
     private int plainEnd(int from) {
-        int i = from;
-        long marks = marks(i);
-        while (marks == 0 && i < limit) {
-            i += Long.BYTES;
-            marks = i < limit ? marks(i) : 0;
-        }
-        return Math.min(limit, i + EightBytes.first(marks));
-    }
-
-    private long marks(int place) {
-        long eight = EightBytes.at(buffer, place);
-        return EightBytes.same(eight, LESS_THANS)
-                | EightBytes.same(eight, GREATER_THANS)
-                | EightBytes.same(eight, AMPERSANDS)
-                | EightBytes.below(eight, ' ')
-                | EightBytes.beyondAscii(eight);
+        return PLAIN.end(buffer, from, limit);
     }
 
     /** {@return where a text ends that is all of an element and stands as it is, or the limit} */

@@ -1,0 +1,44 @@
+package dev.morphema.formats;
+
+import dev.morphema.value.EightBytes;
+
+/**
+ * Finds where bytes end that stand for themselves: before a mark, a control character, or a byte beyond ASCII. Immutable.
+ */
+public final class PlainRun {
+    private static final int MOST = 3;
+
+    private final long first;
+    private final long second;
+    private final long third;
+
+    /** @param marks from one to three characters of ASCII */
+    public PlainRun(String marks) {
+        if (marks.isEmpty() || marks.length() > MOST) {
+            throw new IllegalArgumentException("not one to three marks: " + marks);
+        }
+        first = EightBytes.all(marks.charAt(0));
+        second = EightBytes.all(marks.charAt(marks.length() / 2));
+        third = EightBytes.all(marks.charAt(marks.length() - 1));
+    }
+
+    /**
+     * {@return the place of the first byte from one on that does not stand for itself; at most the limit}
+     *
+     * @param buffer with at least seven bytes behind the limit
+     */
+    public int end(byte[] buffer, int from, int limit) {
+        for (int i = from; i < limit; i += Long.BYTES) {
+            long eight = EightBytes.at(buffer, i);
+            long marks = EightBytes.same(eight, first)
+                    | EightBytes.same(eight, second)
+                    | EightBytes.same(eight, third)
+                    | EightBytes.below(eight, ' ')
+                    | EightBytes.beyondAscii(eight);
+            if (marks != 0) {
+                return Math.min(limit, i + EightBytes.first(marks));
+            }
+        }
+        return limit;
+    }
+}
