@@ -4,6 +4,7 @@ import dev.morphema.format.FieldGroup;
 import dev.morphema.format.Options;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
+import java.util.Map;
 import java.util.function.Function;
 
 /**
@@ -15,23 +16,30 @@ public final class Surroundings {
 
     private final String format;
     private final Options options;
+    private final Map<String, String> prefixes;
     private final Function<FieldName, Around> making;
 
     /** What was made of a group, and for whom. */
-    private record Made(String format, Options options, int depth, Around[] around) {
+    private record Made(String format, Options options, Map<String, String> prefixes, int depth, Around[] around) {
         private boolean isFor(Surroundings writer, int atDepth) {
-            return options == writer.options && depth == atDepth && format.equals(writer.format);
+            return options == writer.options
+                    && prefixes == writer.prefixes
+                    && depth == atDepth
+                    && format.equals(writer.format);
         }
     }
 
     /**
      * @param format of the document
      * @param options of the document; a mapping gives all documents of a target the same object
+     * @param prefixes of the document, likewise; empty for a format without
      * @param making makes what stands around one field at the depth at hand; may refuse the name
      */
-    public Surroundings(String format, Options options, Function<FieldName, Around> making) {
+    public Surroundings(
+            String format, Options options, Map<String, String> prefixes, Function<FieldName, Around> making) {
         this.format = format;
         this.options = options;
+        this.prefixes = prefixes;
         this.making = making;
     }
 
@@ -41,7 +49,7 @@ public final class Surroundings {
             return known.around();
         }
         Around[] around = made(group);
-        group.keep(new Made(format, options, depth, around));
+        group.keep(new Made(format, options, prefixes, depth, around));
         return around;
     }
 

@@ -21,6 +21,7 @@ import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.HexFormat;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -66,7 +67,7 @@ final class JsonDocumentWriter implements DocumentWriter {
         this.writesMissing = options.text("missing", "absent").equals("null");
         this.indent = " ".repeat(lines ? 0 : options.count("indent", DEFAULT_INDENT));
         this.indented = !indent.isEmpty();
-        this.surroundings = new Surroundings(lines ? "jsonl" : "json", options, this::around);
+        this.surroundings = new Surroundings(lines ? "jsonl" : "json", options, Map.of(), this::around);
     }
 
     private static byte[][] escaped() {

@@ -19,8 +19,9 @@ import org.jspecify.annotations.Nullable;
  * become values without characters between.
  */
 final class XmlByteTokens extends XmlWindow implements XmlTokens {
-    private static final Pattern DECLARATION = Pattern.compile("<\\?xml\\s+version\\s*=\\s*[\"']1\\.0[\"']"
-            + "(\\s+encoding\\s*=\\s*[\"'](?i:UTF-8)[\"'])?(\\s+standalone\\s*=\\s*[\"'](yes|no)[\"'])?\\s*\\?>");
+    private static final Pattern DECLARATION = Pattern.compile("<\\?xml\\s+version\\s*=\\s*(\"1\\.0\"|'1\\.0')"
+            + "(\\s+encoding\\s*=\\s*(\"(?i:UTF-8)\"|'(?i:UTF-8)'))?"
+            + "(\\s+standalone\\s*=\\s*(\"(yes|no)\"|'(yes|no)'))?\\s*\\?>");
     private static final int LONGEST_DECLARATION = 128;
     private static final PlainRun IN_QUOTES = new PlainRun("\"<&");
     private static final PlainRun IN_APOSTROPHES = new PlainRun("'<&");

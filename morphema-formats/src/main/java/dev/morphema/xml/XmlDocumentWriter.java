@@ -95,7 +95,7 @@ final class XmlDocumentWriter implements DocumentWriter {
         this.names = encoding.newEncoder();
         this.defaultNamespace = options.text("namespace", "");
         this.indent = options.count("indent", DEFAULT_INDENT);
-        this.surroundings = new Surroundings("xml", options, this::around);
+        this.surroundings = new Surroundings("xml", options, document.prefixes(), this::around);
         document.prefixes().forEach((prefix, uri) -> prefixes.put(uri, prefix));
         if (options.isOn("declaration", true)) {
             this.out.write(ByteSink.bytes("<?xml version=\"1.0\" encoding=\"" + encoding.name() + "\"?>\n"));
