@@ -173,6 +173,8 @@ final class Actions {
     /** {@code = expr}. */
     static final class OwnText extends Action {
         private final Node value;
+        /** The value, if what it leads to may go through as bytes. */
+        private final PathNodes.@Nullable Named step;
 
         @Override
         boolean writesText() {
@@ -181,6 +183,7 @@ final class Actions {
 
         OwnText(Node value) {
             this.value = value;
+            this.step = value instanceof PathNodes.Named named ? named : null;
         }
 
         @Override
@@ -188,8 +191,8 @@ final class Actions {
             if (pass == Pass.ATTRIBUTES) {
                 return;
             }
-            RecordValue record = value instanceof PathNodes.Named step ? step.record(frame) : null;
-            int slot = record == null ? -1 : ((PathNodes.Named) value).bytesIn(record);
+            RecordValue record = step == null ? null : step.record(frame);
+            int slot = step == null || record == null ? -1 : step.bytesIn(record);
             Value text = slot < 0 ? value.scalar(frame) : Nothing.ABSENT;
             try {
                 if (record != null && slot >= 0) {

@@ -87,11 +87,17 @@ final class GroupState {
             }
             take(i, frame, member);
         }
-        for (Nested one : nested) {
-            one.add(frame, member);
+        for (int loop = 0; loop < nested.length; loop++) {
+            if (!nested[loop].add(frame, member)) {
+                relyNoMoreOn(loop, frame, member);
+            }
         }
-        for (int i = 0; summedUp != 0 && i < functions.length; i++) {
-            if ((summedUp & 1L << i) != 0 && nested[parts(i).loop()].failure != null) {
+    }
+
+    /** An inner loop takes no members from the one at hand on, so the functions that relied on it take them themselves. */
+    private void relyNoMoreOn(int loop, Frame frame, Value member) {
+        for (int i = 0; i < functions.length; i++) {
+            if ((summedUp & 1L << i) != 0 && parts(i).loop() == loop) {
                 goOnAlone(i, frame, member);
             }
         }
@@ -114,7 +120,6 @@ final class GroupState {
         }
     }
 
-    /** An inner loop takes no members from the one at hand on, so a function that relied on it takes them itself. */
     private void goOnAlone(int i, Frame frame, Value member) {
         try {
             if (before == null) {
@@ -216,7 +221,8 @@ final class GroupState {
             this.groups = started.groups();
         }
 
-        void add(Frame frame, Value member) {
+        /** Takes a member; says whether it could, or wanted none before. */
+        boolean add(Frame frame, Value member) {
             if (wantsMore) {
                 try {
                     frame.set(loop.slot(), member);
@@ -224,8 +230,10 @@ final class GroupState {
                 } catch (ProblemException e) {
                     failure = LoopPlan.placed(e, member);
                     wantsMore = false;
+                    return false;
                 }
             }
+            return true;
         }
 
         boolean emit(Flow to) {

@@ -88,8 +88,7 @@ final class ElementReader {
     }
 
     /** Takes an element that is nothing but a text as its bytes, if these may go through; says whether it did. */
-    private boolean leaf(RecordValue.Builder record, FieldOrder place, FieldOrder.Field field)
-            throws XMLStreamException, IOException {
+    private boolean leaf(RecordValue.Builder record, FieldOrder place, FieldOrder.Field field) {
         FieldBytes.Row bytes = field.passes() && !trim ? record.bytes() : null;
         boolean taken = bytes != null && !record.has(field.slot()) && xml.leaf(bytes, field.slot());
         if (taken) {
@@ -157,7 +156,7 @@ final class ElementReader {
     /** Takes child elements that stand as they did before; {@return the record, null if it has neither attributes nor these}. */
     private RecordValue.@Nullable Builder leaves(
             RecordValue.@Nullable Builder known, FieldName name, FieldOrder place, long number, int line) {
-        if (place.mayHaveWays() && !trim) {
+        if (place.mayHaveWays()) {
             RecordValue.Builder record = known == null ? record(name, place, number, line) : known;
             return xml.leaves(place, record) > 0 ? record : known;
         }
