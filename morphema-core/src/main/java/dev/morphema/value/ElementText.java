@@ -1,5 +1,6 @@
 package dev.morphema.value;
 
+import java.nio.charset.StandardCharsets;
 import org.jspecify.annotations.Nullable;
 
 /** The text of an XML element that holds nothing else, which still knows the element's name. Equal to the plain text. */
@@ -26,6 +27,14 @@ public final class ElementText extends TextValue {
         return plain == null
                 ? new ElementText(element, new String(characters, from, length))
                 : new ElementText(element, plain, length);
+    }
+
+    /** {@return the text of some bytes in UTF-8, known to be plain if all of them are} */
+    public static ElementText of(FieldName element, byte[] utf8, int from, int to) {
+        byte @Nullable [] plain = plain(utf8, from, to);
+        return plain == null
+                ? new ElementText(element, new String(utf8, from, to - from, StandardCharsets.UTF_8))
+                : new ElementText(element, plain, to - from);
     }
 
     /** {@return the name of the element} */

@@ -1,6 +1,5 @@
 package dev.morphema.value;
 
-import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
@@ -189,12 +188,7 @@ public final class FieldBytes {
         int from = start(slot);
         int to = from + length(slot);
         NumberValue number = isNumber(slot) ? NumberValue.read(bytes, from, to, (byte) '.') : null;
-        return number == null ? text(from, to) : number;
-    }
-
-    private TextValue text(int from, int to) {
-        TextValue plain = TextValue.ifPlain(bytes, from, to);
-        return plain == null ? TextValue.of(new String(bytes, from, to - from, StandardCharsets.UTF_8)) : plain;
+        return number == null ? TextValue.of(bytes, from, to) : number;
     }
 
     /** {@return the bytes that a field mostly takes when it is {@linkplain #print printed}, and seven more} */

@@ -64,19 +64,29 @@ public sealed class TextValue extends Value permits ElementText {
         return plain == null ? of(new String(characters, from, length)) : new TextValue(plain, length);
     }
 
+    /** {@return the text of some bytes in UTF-8, perhaps none, known to be plain if all of them are} */
+    public static TextValue of(byte[] utf8, int from, int to) {
+        TextValue plain = ifPlain(utf8, from, to);
+        return plain == null ? of(new String(utf8, from, to - from, StandardCharsets.UTF_8)) : plain;
+    }
+
     /** {@return the text of some bytes, all of which are {@linkplain #isPlain plain}, and at least one} */
     public static TextValue ofPlain(byte[] ascii, int from, int to) {
-        byte[] plain = room(to - from);
-        System.arraycopy(ascii, from, plain, 0, to - from);
-        return new TextValue(plain, to - from);
+        return new TextValue(copied(ascii, from, to), to - from);
     }
 
     /** {@return the text of some bytes if all of them are {@linkplain #isPlain plain}, and there is one; else null} */
     public static @Nullable TextValue ifPlain(byte[] bytes, int from, int to) {
+        byte[] plain = plain(bytes, from, to);
+        return plain == null ? null : new TextValue(plain, to - from);
+    }
+
+    /** {@return bytes for {@link #TextValue(byte[], int)}, or null if there are none or one of them is not plain} */
+    static byte @Nullable [] plain(byte[] bytes, int from, int to) {
         int length = to - from;
         byte[] copy = room(length);
         if (length == 0 || from + copy.length > bytes.length) {
-            return length > 0 && arePlain(bytes, from, to) ? ofPlain(bytes, from, to) : null;
+            return length > 0 && arePlain(bytes, from, to) ? copied(bytes, from, to) : null;
         }
         int last = copy.length - Long.BYTES;
         if (last > 0 && !copyPlain(bytes, from, copy, last)) {
@@ -89,7 +99,13 @@ public sealed class TextValue extends Value permits ElementText {
             return null;
         }
         EIGHT.set(copy, last, eight);
-        return new TextValue(copy, length);
+        return copy;
+    }
+
+    private static byte[] copied(byte[] bytes, int from, int to) {
+        byte[] copy = room(to - from);
+        System.arraycopy(bytes, from, copy, 0, to - from);
+        return copy;
     }
 
     /** Copies a multiple of eight bytes if all of them are plain; says whether they are. */

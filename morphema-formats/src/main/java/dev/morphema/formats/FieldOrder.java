@@ -117,14 +117,14 @@ public final class FieldOrder {
         next = 0;
     }
 
+    /** {@return whether there was another record at this place before the one that began last} */
+    public boolean comesAgain() {
+        return again;
+    }
+
     /** {@return the way to the field that came next the last time, or null if it is not known} */
     public @Nullable Way way() {
         return next < ways.length ? ways[next] : null;
-    }
-
-    /** {@return whether the way to some field is known} */
-    public boolean mayHaveWays() {
-        return ways.length > 0;
     }
 
     /** The field to which the {@linkplain #way way} leads is the next one. */

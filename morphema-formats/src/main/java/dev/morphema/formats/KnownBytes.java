@@ -4,7 +4,7 @@ import dev.morphema.value.EightBytes;
 import java.util.Arrays;
 
 /** Bytes that are looked for at many places, compared eight at a time. Immutable. */
-final class KnownBytes {
+public final class KnownBytes {
     private final int length;
     /** The first eight, or zeros after those that there are, and which of them count. */
     private final long first;
@@ -14,14 +14,15 @@ final class KnownBytes {
     private final byte[] bytes;
 
     /** @param buffer where they stand, from one place to before another; at least one */
-    KnownBytes(byte[] buffer, int from, int to) {
+    public KnownBytes(byte[] buffer, int from, int to) {
         this.length = to - from;
         this.bytes = Arrays.copyOf(Arrays.copyOfRange(buffer, from, to), length + Long.BYTES);
         this.first = EightBytes.at(bytes, 0);
         this.counting = EightBytes.first(-1L, Math.min(length, Long.BYTES));
     }
 
-    int length() {
+    /** {@return how many they are} */
+    public int length() {
         return length;
     }
 
@@ -30,7 +31,7 @@ final class KnownBytes {
      *
      * @param buffer with at least as many bytes behind the place, and seven more
      */
-    boolean areAt(byte[] buffer, int place) {
+    public boolean areAt(byte[] buffer, int place) {
         return ((EightBytes.at(buffer, place) ^ first) & counting) == 0
                 && (length <= Long.BYTES || isRestAt(buffer, place));
     }
@@ -39,5 +40,10 @@ final class KnownBytes {
         int last = length - Long.BYTES;
         return EightBytes.at(buffer, place + last) == EightBytes.at(bytes, last)
                 && (last <= Long.BYTES || Arrays.equals(buffer, place, place + last, bytes, 0, last));
+    }
+
+    /** {@return whether both are the same bytes} */
+    public boolean areSame(KnownBytes other) {
+        return Arrays.equals(bytes, other.bytes);
     }
 }

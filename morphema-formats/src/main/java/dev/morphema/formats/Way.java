@@ -8,7 +8,6 @@ public final class Way {
     private final FieldOrder.Field field;
     private final boolean afterValue;
     private final KnownBytes bytes;
-    private final KnownBytes behind;
     private final int lines;
     private final int lineStart;
 
@@ -16,23 +15,13 @@ public final class Way {
      * @param field to whose value it leads
      * @param afterValue whether a value of the same record comes before it
      * @param buffer where it stands, from one place to before another; at least one byte
-     * @param behind what stands behind the value and belongs to it, if anything does
      * @param lines how many lines end in it
      * @param lineStart where the last line begins, counted from its first byte; of no matter if no line ends
      */
-    public Way(
-            FieldOrder.Field field,
-            boolean afterValue,
-            byte[] buffer,
-            int from,
-            int to,
-            byte[] behind,
-            int lines,
-            int lineStart) {
+    public Way(FieldOrder.Field field, boolean afterValue, byte[] buffer, int from, int to, int lines, int lineStart) {
         this.field = field;
         this.afterValue = afterValue;
         this.bytes = new KnownBytes(buffer, from, to);
-        this.behind = new KnownBytes(behind, 0, behind.length);
         this.lines = lines;
         this.lineStart = lineStart;
     }
@@ -69,16 +58,5 @@ public final class Way {
      */
     public boolean isAt(byte[] buffer, int place) {
         return bytes.areAt(buffer, place);
-    }
-
-    /**
-     * {@return the place behind what must stand behind the value, or -1 if it does not stand there}
-     *
-     * @param buffer with at least seven bytes more than before its limit
-     * @param place where the value ends
-     */
-    public int behind(byte[] buffer, int place, int limit) {
-        int end = place + behind.length();
-        return end <= limit && behind.areAt(buffer, place) ? end : -1;
     }
 }

@@ -34,7 +34,6 @@ final class ByteTokens implements JsonTokens {
     /** Bytes after those that were read, so that any of them can be the first of eight or sixteen. */
     private static final int SPARE = 2 * Long.BYTES;
 
-    private static final byte[] NOTHING = {};
     private static final byte QUOTE = 4;
     private static final byte BACKSLASH = 5;
     private static final byte CONTROL = 6;
@@ -539,8 +538,7 @@ final class ByteTokens implements JsonTokens {
         while (end < limit && buffer[end] == ' ') {
             end++;
         }
-        place.learn(new Way(
-                field, wayAfterValue, buffer, begin, end, NOTHING, line - wayLine, (int) (lineStart - wayFrom)));
+        place.learn(new Way(field, wayAfterValue, buffer, begin, end, line - wayLine, (int) (lineStart - wayFrom)));
     }
 
     /** As {@link #next}, but for the value of a field, which is mostly a text. */

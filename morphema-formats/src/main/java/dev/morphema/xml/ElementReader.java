@@ -27,7 +27,7 @@ import org.jspecify.annotations.Nullable;
  * attributes, child elements and own text. Not thread-safe.
  */
 final class ElementReader {
-    private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
+    static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
 
     private final String input;
     private final boolean trim;
@@ -69,32 +69,55 @@ final class ElementReader {
     }
 
     /** Reads the element at whose start the parser is as a field of a record, or skips it if it is not wanted. */
-    void child(RecordValue.Builder record, FieldOrder place) throws XMLStreamException, IOException {
+    void child(RecordValue.Builder record, ElementPlace place) throws XMLStreamException, IOException {
         if (place.wanted().everything()) {
             FieldName name = name();
-            record.add(name, element(name, new FieldOrder(place.wanted().child(name)), 0));
+            record.add(name, element(name, new ElementPlace(place.wanted().child(name)), 0));
         } else {
             wantedChild(record, place);
         }
     }
 
-    private void wantedChild(RecordValue.Builder record, FieldOrder place) throws XMLStreamException, IOException {
-        FieldOrder.Field field = place.field(xml.local(), xml.namespace());
+    private void wantedChild(RecordValue.Builder record, ElementPlace place) throws XMLStreamException, IOException {
+        long before = xml.before();
+        FieldOrder.Field field = place.order().field(xml.local(), xml.namespace());
         if (field.slot() < 0) {
             skip();
-        } else if (!leaf(record, place, field)) {
+        } else if (!leaf(record, field)) {
             record.add(field.slot(), element(field.name(), place.below(field.slot()), 0));
+        }
+        if (!trim && place.order().comesAgain()) {
+            xml.learn(before, place, field, place.below(field.slot()));
         }
     }
 
     /** Takes an element that is nothing but a text as its bytes, if these may go through; says whether it did. */
-    private boolean leaf(RecordValue.Builder record, FieldOrder place, FieldOrder.Field field) {
+    private boolean leaf(RecordValue.Builder record, FieldOrder.Field field) {
         FieldBytes.Row bytes = field.passes() && !trim ? record.bytes() : null;
-        boolean taken = bytes != null && !record.has(field.slot()) && xml.leaf(bytes, field.slot());
-        if (taken) {
-            xml.learn(place, field);
+        return bytes != null && !record.has(field.slot()) && xml.leaf(bytes, field.slot());
+    }
+
+    /** {@return the next element as a record that is a field of no other, if it stands as one stood before; else null} */
+    @Nullable
+    Value known(ElementPlace around, long number) throws IOException {
+        return xml.known(around, number);
+    }
+
+    /**
+     * {@return the element at whose start the parser is, as a record that is a field of no other}
+     *
+     * @param around the place of all such records
+     * @param number which of them it is
+     */
+    Value record(ElementPlace around, ElementPlace place, long number) throws XMLStreamException, IOException {
+        long before = xml.before();
+        FieldName name = name();
+        FieldOrder.Field field = new FieldOrder.Field(xml.local(), xml.namespace(), name, 0, false);
+        Value value = element(name, place, number);
+        if (!trim && number > 1) {
+            xml.learn(before, around, field, place);
         }
-        return taken;
+        return value;
     }
 
     /**
@@ -102,7 +125,7 @@ final class ElementReader {
      *
      * @param number which record it is, counted from 1; 0 if it is none
      */
-    Value element(FieldName name, FieldOrder place, long number) throws XMLStreamException, IOException {
+    private Value element(FieldName name, ElementPlace place, long number) throws XMLStreamException, IOException {
         int line = xml.line();
         if (xml.depth() > XmlParsers.MOST_DEEP) {
             throw fault(Code.LIMIT, "Elements are nested more than " + XmlParsers.MOST_DEEP + " deep.");
@@ -111,29 +134,29 @@ final class ElementReader {
         RecordValue.Builder record = null;
         boolean nil = false;
         if (xml.attributes() > 0) {
-            record = record(name, place, number, line);
+            record = place.begin(name, new Origin(input, number, line));
             nil = attributes(record, place);
         }
         int start = end;
-        if (!everything) {
-            record = leaves(record, name, place, number, line);
+        if (!everything && record != null) {
+            xml.known(place, record);
         }
         PartOrder order = null;
         for (Token token = xml.next(); token != Token.END; token = xml.next()) {
             if (token == Token.START) {
                 if (record == null) {
-                    record = record(name, place, number, line);
+                    record = place.begin(name, new Origin(input, number, line));
                 }
                 if (everything) {
                     order = order == null ? new PartOrder() : order;
                     FieldName child = name();
                     int textBefore = end - start;
-                    Value value = element(child, new FieldOrder(place.wanted().child(child)), 0);
+                    Value value = element(child, new ElementPlace(place.wanted().child(child)), 0);
                     record.add(child, value);
                     order.child(child, value, textBefore);
                 } else {
                     wantedChild(record, place);
-                    xml.leaves(place, record);
+                    xml.known(place, record);
                 }
             } else if (everything || record == null || nil) {
                 addText();
@@ -151,25 +174,6 @@ final class ElementReader {
             putText(record, new Texts(new String(chars, start, length), trim), order);
         }
         return record.build();
-    }
-
-    /** Takes child elements that stand as they did before; {@return the record, null if it has neither attributes nor these}. */
-    private RecordValue.@Nullable Builder leaves(
-            RecordValue.@Nullable Builder known, FieldName name, FieldOrder place, long number, int line) {
-        if (place.mayHaveWays()) {
-            RecordValue.Builder record = known == null ? record(name, place, number, line) : known;
-            return xml.leaves(place, record) > 0 ? record : known;
-        }
-        return known;
-    }
-
-    private RecordValue.Builder record(FieldName name, FieldOrder place, long number, int line) {
-        place.begin();
-        RecordValue.Builder record = RecordValue.builder(place.wanted().layout(), new Origin(input, number, line));
-        if (!place.wanted().everything()) {
-            record.bytes(place.row());
-        }
-        return record.element(name);
     }
 
     private void addText() {
@@ -203,9 +207,9 @@ final class ElementReader {
     }
 
     /** Adds the attributes to a record; says whether one of them is {@code xsi:nil}, and true. */
-    private boolean attributes(RecordValue.Builder record, FieldOrder place) {
+    private boolean attributes(RecordValue.Builder record, ElementPlace place) {
         boolean everything = place.wanted().everything();
-        FieldOrder order = everything ? place : place.attributes();
+        FieldOrder order = everything ? place.order() : place.order().attributes();
         boolean nil = false;
         order.begin();
         for (int i = 0; i < xml.attributes(); i++) {

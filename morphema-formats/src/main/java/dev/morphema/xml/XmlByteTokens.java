@@ -2,10 +2,10 @@ package dev.morphema.xml;
 
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.formats.PlainRun;
-import dev.morphema.formats.Way;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Utf8;
+import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -30,15 +30,10 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
 
     private int tokenLine = 1;
 
-    // Where we were behind the last tag and the one before, and where the last leaf begins, with what stands before it,
-    // and
-    // its text; and the scope in which the names of leaves are known to mean the same.
-    private long wayFrom;
+    /** Where we were behind the last tag, and behind the one before it when an element began. */
     private long tagEnd;
-    private long leafFrom;
-    private long leafValue;
-    private XmlName leafName = XmlName.NONE;
-    private @Nullable XmlScope waysScope;
+
+    private long before;
 
     private XmlScope scope = new XmlScope();
     /** The names of the elements that are open, and what was declared around each. */
@@ -52,6 +47,7 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
     private boolean empty;
 
     private final XmlAttributes attributes = new XmlAttributes();
+    private final KnownElements known;
 
     /** Text that is not as it stands in the buffer. */
     private final XmlText made = new XmlText();
@@ -67,9 +63,13 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
         }
     }
 
-    /** @param bufferSize how many bytes to read at a time, at first */
-    XmlByteTokens(InputStream in, int bufferSize) {
+    /**
+     * @param bufferSize how many bytes to read at a time, at first
+     * @param input its name, for the places of records
+     */
+    XmlByteTokens(InputStream in, int bufferSize, String input) {
         super(in, bufferSize);
+        this.known = new KnownElements(input);
     }
 
     @Override
@@ -201,7 +201,7 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
         openElement(nameEnd, declares);
         empty = closed;
         at = i;
-        wayFrom = tagEnd;
+        before = tagEnd;
         tagEnd = dropped + at;
         line += lines;
         return true;
@@ -361,61 +361,61 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
                 && name.isAt(buffer, end + 2)
                 && row.text(slot, buffer, at, end);
         if (common) {
-            leafFrom = wayFrom;
-            leafValue = dropped + at;
-            leafName = name;
             at = behind;
             endElement();
         }
         return common;
     }
 
+    // --- elements that stand as others stood before
+
     @Override
-    public void learn(FieldOrder place, FieldOrder.Field field) {
-        if (leafFrom < dropped || !place.wantsWay() || scope != waysScope && waysScope != null) {
-            return;
+    public @Nullable Value known(ElementPlace around, long number) throws IOException {
+        if (empty) {
+            return null;
         }
-        waysScope = scope;
-        int from = (int) (leafFrom - dropped);
-        int to = (int) (leafValue - dropped);
-        int lines = 0;
-        for (int i = from; i < to; i++) {
-            if (buffer[i] == '\r') {
-                return;
-            }
-            lines += buffer[i] == '\n' ? 1 : 0;
+        int end = known.takeElement(this, around, number);
+        if (end < 0 && known.wasCut() && more()) {
+            end = known.takeElement(this, around, number);
         }
-        byte[] behind = ("</" + leafName + ">").getBytes(StandardCharsets.US_ASCII);
-        place.learn(new Way(field, true, buffer, from, to, behind, lines, 0));
+        if (end < 0) {
+            return null;
+        }
+        goOn(end);
+        return known.taken();
     }
 
     @Override
-    public int leaves(FieldOrder place, RecordValue.Builder record) {
-        FieldBytes.Row row = record.bytes();
-        if (row == null || scope != waysScope || empty) {
-            return 0;
-        }
-        int taken = 0;
-        for (Way way = place.way(); way != null; way = place.way()) {
-            int first = at + way.length();
-            FieldOrder.Field field = way.field();
-            if (first >= limit || !way.isAt(buffer, at) || record.has(field.slot())) {
-                break;
+    public void known(ElementPlace place, RecordValue.Builder record) {
+        if (!empty) {
+            int end = known.takeChildren(this, place, record);
+            if (end > at) {
+                goOn(end);
             }
-            int end = leafEnd(first);
-            int behind = end > first ? way.behind(buffer, end, limit) : -1;
-            if (behind < 0 || !row.text(field.slot(), buffer, first, end)) {
-                break;
-            }
-            place.goOn();
-            line += way.lines();
-            at = behind;
-            taken++;
         }
-        if (taken > 0) {
-            tagEnd = dropped + at;
+    }
+
+    private void goOn(int end) {
+        at = end;
+        line = known.line();
+        tagEnd = dropped + at;
+    }
+
+    @Override
+    public long before() {
+        return before;
+    }
+
+    @Override
+    public void learn(long behind, ElementPlace around, FieldOrder.Field field, ElementPlace place) {
+        if (behind >= dropped && around.mayLearn()) {
+            new FormFinder(buffer, (int) (behind - dropped), at, scope).learn(around, field, place);
         }
-        return taken;
+    }
+
+    /** {@return what is declared where we are} */
+    XmlScope scope() {
+        return scope;
     }
 
     // --- comments, instructions and sections, of which the whole must be in the buffer

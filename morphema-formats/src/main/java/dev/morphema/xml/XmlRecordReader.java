@@ -4,7 +4,6 @@ import dev.morphema.format.Input;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
-import dev.morphema.formats.FieldOrder;
 import dev.morphema.formats.ReadBuffer;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
@@ -39,7 +38,10 @@ final class XmlRecordReader implements RecordReader {
     private final Options options;
     private final String input;
     private final List<FieldName> path;
-    private final FieldOrder place;
+    private final ElementPlace place;
+    /** The place of the records on the path, if there is a path. */
+    private final ElementPlace around = ElementPlace.ofNothing();
+
     private InputStream bytes;
     private XmlTokens xml;
     private ElementReader elements;
@@ -63,10 +65,10 @@ final class XmlRecordReader implements RecordReader {
         for (FieldName step : path) {
             at = at.child(step);
         }
-        this.place = new FieldOrder(at);
+        this.place = new ElementPlace(at);
         this.bytes = input.open();
         boolean inBytes = input.isRereadable() && options.text("encoding").isEmpty();
-        this.xml = inBytes ? new XmlByteTokens(bytes, ReadBuffer.size(input)) : library();
+        this.xml = inBytes ? new XmlByteTokens(bytes, ReadBuffer.size(input), input.name()) : library();
         this.elements = elements();
     }
 
@@ -160,7 +162,12 @@ final class XmlRecordReader implements RecordReader {
     }
 
     private @Nullable Value nextElement() throws XMLStreamException, IOException {
-        Value found = toElement() ? elements.element(elements.name(), place, records) : null;
+        Value found = open == path.size() - 1 ? elements.known(around, records + 1) : null;
+        if (found != null) {
+            records++;
+        } else if (toElement()) {
+            found = elements.record(around, place, records);
+        }
         complete = records;
         return found;
     }

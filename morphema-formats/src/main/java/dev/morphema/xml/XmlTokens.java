@@ -3,6 +3,7 @@ package dev.morphema.xml;
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.RecordValue;
+import dev.morphema.value.Value;
 import java.io.IOException;
 import javax.xml.stream.XMLStreamException;
 import org.jspecify.annotations.Nullable;
@@ -69,18 +70,34 @@ interface XmlTokens {
     }
 
     /**
-     * Takes child elements of the element at hand, from the next one on, that stand where they stood before, have no attributes
-     * and hold nothing but a text of common form; perhaps none.
+     * Takes the next element as a whole if it stands as one stood before.
      *
-     * @param record gets what is wanted and may stay bytes
-     * @return how many were taken
+     * @param around the place whose element it is
+     * @param number which record it is
+     * @return its value, or null if it is to be read part by part
      */
-    default int leaves(FieldOrder place, RecordValue.Builder record) {
+    default @Nullable Value known(ElementPlace around, long number) throws IOException {
+        return null;
+    }
+
+    /** Takes child elements of the element at hand, from the next one on, that stand as they stood before; perhaps none. */
+    default void known(ElementPlace place, RecordValue.Builder record) {
+        // of no use where each is taken by itself
+    }
+
+    /** {@return the place behind the tag before the element that begins, for {@link #learn}} */
+    default long before() {
         return 0;
     }
 
-    /** Remembers where the last element stood that was a {@link #leaf}, for {@link #leaves}. */
-    default void learn(FieldOrder place, FieldOrder.Field field) {
+    /**
+     * Remembers how an element stood that has just ended.
+     *
+     * @param before the place behind the tag before it
+     * @param around the place whose element it is
+     * @param place of the element itself
+     */
+    default void learn(long before, ElementPlace around, FieldOrder.Field field, ElementPlace place) {
         // of no use where each is taken by itself
     }
 
