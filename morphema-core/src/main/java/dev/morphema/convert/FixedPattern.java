@@ -22,29 +22,31 @@ final class FixedPattern {
     private static final int SECONDS_END = 19;
     private static final int LONGEST_ISO = SECONDS_END + 6;
     private static final int MOST_YEAR = 9999;
-    private static final long UPPER_HALVES = EightBytes.all(0xF0);
-    private static final long ZEROS = EightBytes.all('0');
-    private static final long SIXES = EightBytes.all(6);
-
     /** Digits and marks; where a field stands there is its letter. */
     private final char[] template;
     /** For each field where it begins, or -1. */
     private final int[] starts;
 
-    /** The marks, and a zero for each digit; and all bits of the places where marks stand. */
+    /**
+     * The marks, and a zero for each digit; the bits that these share with what may stand there; and what can be added to that
+     * so that these bits stay the same.
+     */
     private final byte[] marksAndZeros;
 
-    private final byte[] markBits;
+    private final byte[] shared;
+    private final byte[] harmless;
 
     private FixedPattern(char[] template, int[] starts) {
         this.template = template;
         this.starts = starts;
         this.marksAndZeros = new byte[template.length];
-        this.markBits = new byte[template.length];
+        this.shared = new byte[template.length];
+        this.harmless = new byte[template.length];
         for (int i = 0; i < template.length; i++) {
             boolean digit = template[i] == '\0';
             marksAndZeros[i] = digit ? (byte) '0' : (byte) template[i];
-            markBits[i] = digit ? 0 : (byte) -1;
+            shared[i] = (byte) (digit ? 0xF0 : 0xFF);
+            harmless[i] = (byte) (digit ? 6 : 0);
         }
     }
 
@@ -174,10 +176,9 @@ final class FixedPattern {
     /** As {@link #isAt}, for eight bytes: digits have the same upper half, also when six is added. */
     private boolean areEight(byte[] text, int from, int at) {
         long eight = EightBytes.at(text, from + at);
-        long marks = EightBytes.at(markBits, at);
-        long digits = ~marks & UPPER_HALVES;
-        return ((eight ^ EightBytes.at(marksAndZeros, at)) & (marks | digits)) == 0
-                && ((eight & ~marks) + (SIXES & ~marks) & digits) == (ZEROS & digits);
+        long expected = EightBytes.at(marksAndZeros, at);
+        long raised = eight + EightBytes.at(harmless, at);
+        return ((eight ^ expected | raised ^ expected) & EightBytes.at(shared, at)) == 0;
     }
 
     /**

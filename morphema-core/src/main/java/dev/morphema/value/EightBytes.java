@@ -35,8 +35,13 @@ public final class EightBytes {
     public static void copy(byte[] bytes, int from, byte[] into, int to, int length) {
         if (length > 2 * Long.BYTES) {
             System.arraycopy(bytes, from, into, to, length);
-            return;
+        } else {
+            copySixteen(bytes, from, into, to);
         }
+    }
+
+    /** Copies sixteen bytes, of which there are as many in both. */
+    static void copySixteen(byte[] bytes, int from, byte[] into, int to) {
         put(into, to, at(bytes, from));
         put(into, to + Long.BYTES, at(bytes, from + Long.BYTES));
     }

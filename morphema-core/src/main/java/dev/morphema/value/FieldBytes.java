@@ -50,7 +50,7 @@ public final class FieldBytes {
         /**
          * Adds a text.
          *
-         * @param utf8 where it is found, from one place to before another; at least one byte
+         * @param utf8 where it is found, from one place to before another; at least one byte, and fifteen more behind the first
          * @return whether it was added; a text may be too long for that
          */
         public boolean text(int slot, byte[] utf8, int from, int to) {
@@ -83,18 +83,21 @@ public final class FieldBytes {
             return end;
         }
 
-        /** Adds a piece of a text, from one place to before another. */
+        /** Adds a piece of a text, from one place to before another; there are fifteen more bytes behind the first. */
         public void put(byte[] source, int from, int to) {
-            int length = to - from;
+            if (to - from > SPARE || end + SPARE > bytes.length) {
+                putAny(source, from, to - from);
+            } else {
+                EightBytes.copySixteen(source, from, bytes, end);
+            }
+            end += to - from;
+        }
+
+        private void putAny(byte[] source, int from, int length) {
             if (end + length + SPARE > bytes.length) {
                 bytes = Arrays.copyOf(bytes, (bytes.length + length) * 2);
             }
-            if (from + SPARE > source.length) {
-                System.arraycopy(source, from, bytes, end, length);
-            } else {
-                EightBytes.copy(source, from, bytes, end, length);
-            }
-            end += length;
+            System.arraycopy(source, from, bytes, end, length);
         }
 
         /** Adds one byte of a text. */
@@ -205,12 +208,14 @@ public final class FieldBytes {
      * @return where the printed text ends, or -1 if it cannot be written like that, or is not in common form
      */
     public int print(int slot, @Nullable Converter type, Marks marks, byte[] into, int at) {
+        return type == null
+                ? marks.copy(bytes, start(slot), length(slot), into, at)
+                : printAs(type, slot, marks, into, at);
+    }
+
+    private int printAs(Converter type, int slot, Marks marks, byte[] into, int at) {
         int from = start(slot);
-        int length = length(slot);
-        if (type == null) {
-            return marks.copy(bytes, from, length, into, at);
-        }
-        return marks.areInNumbersAndDates() ? -1 : type.print(bytes, from, from + length, into, at);
+        return marks.areInNumbersAndDates() ? -1 : type.print(bytes, from, from + length(slot), into, at);
     }
 
     /** {@return how many bytes there are on the heap, about} */

@@ -71,19 +71,20 @@ public final class Marks {
      * @return where the copy ends, or -1 if there is something that nothing stands for, or no room for what stands for it
      */
     int copy(byte[] bytes, int from, int length, byte[] into, int at) {
-        // Most are short. A loop for these would take longer to begin than to go through.
+        // Most are short. A loop for these would take longer to begin than to go through; what stands behind is taken
+        // for spaces.
         long eight = EightBytes.at(bytes, from);
-        if (length > Long.BYTES) {
-            return areIn(eight)
-                    ? copyOneByOne(bytes, from, from + length, into, at)
-                    : copyLonger(eight, bytes, from, length, into, at);
-        }
-        // What stands behind the text is taken for spaces.
-        if (areIn(EightBytes.first(eight, length, SPACES))) {
-            return copyOneByOne(bytes, from, from + length, into, at);
+        if (length > Long.BYTES || areIn(EightBytes.first(eight, length, SPACES))) {
+            return copyOther(eight, bytes, from, length, into, at);
         }
         EightBytes.put(into, at, eight);
         return at + length;
+    }
+
+    private int copyOther(long first, byte[] bytes, int from, int length, byte[] into, int at) {
+        return length <= Long.BYTES || areIn(first)
+                ? copyOneByOne(bytes, from, from + length, into, at)
+                : copyLonger(first, bytes, from, length, into, at);
     }
 
     private int copyLonger(long first, byte[] bytes, int from, int length, byte[] into, int at) {

@@ -181,6 +181,11 @@ public final class RecordValue extends Composite {
      */
     public Value get(int slot) {
         Value value = values == null ? null : values[slot];
+        return value != null && (ready & bit(slot)) != 0 ? value : made(slot, value);
+    }
+
+    private Value made(int slot, @Nullable Value known) {
+        Value value = known;
         if (value == null) {
             if (!isBytes(slot)) {
                 return Nothing.ABSENT;

@@ -29,16 +29,19 @@ public final class PlainRun {
      */
     public int end(byte[] buffer, int from, int limit) {
         for (int i = from; i < limit; i += Long.BYTES) {
-            long eight = EightBytes.at(buffer, i);
-            long marks = EightBytes.same(eight, first)
-                    | EightBytes.same(eight, second)
-                    | EightBytes.same(eight, third)
-                    | EightBytes.below(eight, ' ')
-                    | EightBytes.beyondAscii(eight);
-            if (marks != 0) {
-                return Math.min(limit, i + EightBytes.first(marks));
+            long found = found(EightBytes.at(buffer, i));
+            if (found != 0) {
+                return Math.min(limit, i + EightBytes.first(found));
             }
         }
         return limit;
+    }
+
+    private long found(long eight) {
+        return EightBytes.same(eight, first)
+                | EightBytes.same(eight, second)
+                | EightBytes.same(eight, third)
+                | EightBytes.below(eight, ' ')
+                | EightBytes.beyondAscii(eight);
     }
 }

@@ -106,12 +106,14 @@ final class JsonDocumentWriter implements DocumentWriter {
     private void newLine() {
         if (indented) {
             ByteSink.Constant known = newLines[depth];
-            if (known == null) {
-                known = new ByteSink.Constant("\n" + indent.repeat(depth));
-                newLines[depth] = known;
-            }
-            out.write(known);
+            out.write(known == null ? madeNewLine() : known);
         }
+    }
+
+    private ByteSink.Constant madeNewLine() {
+        ByteSink.Constant made = new ByteSink.Constant("\n" + indent.repeat(depth));
+        newLines[depth] = made;
+        return made;
     }
 
     private void open(char bracket) {
@@ -119,12 +121,16 @@ final class JsonDocumentWriter implements DocumentWriter {
         out.write(bracket);
         depth++;
         if (depth == filled.length) {
-            filled = Arrays.copyOf(filled, depth * 2);
-            texts = Arrays.copyOf(texts, depth * 2);
-            newLines = Arrays.copyOf(newLines, depth * 2);
+            deepen();
         }
         filled[depth] = false;
         texts[depth] = false;
+    }
+
+    private void deepen() {
+        filled = Arrays.copyOf(filled, depth * 2);
+        texts = Arrays.copyOf(texts, depth * 2);
+        newLines = Arrays.copyOf(newLines, depth * 2);
     }
 
     private void close(char bracket) {
