@@ -17,7 +17,7 @@ public interface Converter {
      * {@return what {@link #convert} makes of a text, or null if that is to be asked}; for the common case, in which a
      * reader need not make a text first.
      *
-     * @param text in ASCII, not empty
+     * @param text in UTF-8, not empty; the common case is in ASCII
      * @param from where it begins
      * @param to where it ends
      */
@@ -34,7 +34,7 @@ public interface Converter {
      * Prints what {@link #convert} makes of a text as that is printed, without making a value; for the common case, in which
      * a field only goes through.
      *
-     * @param text in ASCII, not empty
+     * @param text in UTF-8, not empty; the common case is in ASCII
      * @param from where it begins
      * @param to where it ends
      * @param into with room for {@link FieldBytes#MOST_PRINTED}

@@ -263,7 +263,9 @@ public final class RecordValue extends Composite {
         if (value instanceof RecordValue record && record.isElement()) {
             // The type is meant for the element's text; its attributes stay what they are.
             int text = record.layout.slot(FieldName.OWN_TEXT);
-            return text < 0 ? value : record.with(text, convert(converter, record.get(text), slot));
+            Value own = text < 0 ? Nothing.ABSENT : record.get(text);
+            Value converted = convert(converter, own, slot);
+            return converted == own ? value : record.with(text, converted);
         }
         if (value instanceof TextValue || value instanceof NumberValue || value instanceof BooleanValue) {
             try {

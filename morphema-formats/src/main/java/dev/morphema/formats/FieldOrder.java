@@ -1,6 +1,7 @@
 package dev.morphema.formats;
 
 import dev.morphema.format.Projection;
+import dev.morphema.value.Converter;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
 import java.util.Arrays;
@@ -15,6 +16,7 @@ public final class FieldOrder {
     private static final int MOST_WAYS = 64;
 
     private final Projection wanted;
+    private final boolean texts;
     private final boolean ofAttributes;
     private final boolean onlyBytes;
     private @Nullable FieldOrder attributes;
@@ -39,9 +41,16 @@ public final class FieldOrder {
      * @param local its name, as the parser gave it
      * @param namespace of the name, as the parser gave it, or null
      * @param slot where its value goes, or -1 if it is not wanted
+     * @param type its declared type, or null
      * @param passes whether a text or a number there may stay bytes
      */
-    public record Field(String local, @Nullable String namespace, FieldName name, int slot, boolean passes) {
+    public record Field(
+            String local,
+            @Nullable String namespace,
+            FieldName name,
+            int slot,
+            @Nullable Converter type,
+            boolean passes) {
         // The very objects are compared: to be another is no fault, it only takes longer.
         @SuppressWarnings("StringEquality")
         private boolean is(String otherLocal, @Nullable String otherNamespace) {
@@ -51,11 +60,17 @@ public final class FieldOrder {
 
     /** @param wanted what is wanted of the records */
     public FieldOrder(Projection wanted) {
-        this(wanted, false);
+        this(wanted, false, false);
     }
 
-    private FieldOrder(Projection wanted, boolean ofAttributes) {
+    /** {@return the slots of the fields of records, in a format in which all values are texts} */
+    public static FieldOrder ofTexts(Projection wanted) {
+        return new FieldOrder(wanted, true, false);
+    }
+
+    private FieldOrder(Projection wanted, boolean texts, boolean ofAttributes) {
         this.wanted = wanted;
+        this.texts = texts;
         this.ofAttributes = ofAttributes;
         this.below = new FieldOrder[wanted.layout().size()];
         boolean all = true;
@@ -65,9 +80,13 @@ public final class FieldOrder {
         this.onlyBytes = all;
     }
 
-    /** Whether a text or a number may stay bytes; what has a declared type, and is no text, is converted in ways of its own. */
+    /** Whether a text or a number may stay bytes; of what has a declared type only texts, and only if the type prints these. */
     private boolean passes(int slot) {
-        return !wanted.everything() && wanted.passes(slot) && wanted.layout().converter(slot) == null;
+        if (wanted.everything() || !wanted.passes(slot)) {
+            return false;
+        }
+        Converter type = wanted.layout().converter(slot);
+        return type == null || texts && type.prints() != null;
     }
 
     /** {@return what is wanted of the records} */
@@ -79,7 +98,7 @@ public final class FieldOrder {
     public FieldOrder below(int slot) {
         FieldOrder order = below[slot];
         if (order == null) {
-            order = new FieldOrder(wanted.child(slot));
+            order = new FieldOrder(wanted.child(slot), texts, false);
             below[slot] = order;
         }
         return order;
@@ -89,7 +108,7 @@ public final class FieldOrder {
     public FieldOrder attributes() {
         FieldOrder order = attributes;
         if (order == null) {
-            order = new FieldOrder(wanted, true);
+            order = new FieldOrder(wanted, texts, true);
             attributes = order;
         }
         return order;
@@ -170,8 +189,8 @@ public final class FieldOrder {
         FieldName name =
                 new FieldName(namespace == null || namespace.isEmpty() ? null : namespace, local, ofAttributes);
         int slot = wanted.slot(name);
-        boolean passes = slot >= 0 && passes(slot);
-        Field field = new Field(local, namespace, name, slot, passes);
+        Converter type = slot < 0 ? null : wanted.layout().converter(slot);
+        Field field = new Field(local, namespace, name, slot, type, slot >= 0 && passes(slot));
         next = 0;
         if (fields.length < MOST) {
             fields = Arrays.copyOf(fields, fields.length + 1);

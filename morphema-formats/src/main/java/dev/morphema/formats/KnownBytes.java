@@ -32,14 +32,16 @@ public final class KnownBytes {
      * @param buffer with at least as many bytes behind the place, and seven more
      */
     public boolean areAt(byte[] buffer, int place) {
-        return ((EightBytes.at(buffer, place) ^ first) & counting) == 0
-                && (length <= Long.BYTES || isRestAt(buffer, place));
-    }
-
-    private boolean isRestAt(byte[] buffer, int place) {
+        if (((EightBytes.at(buffer, place) ^ first) & counting) != 0) {
+            return false;
+        }
         int last = length - Long.BYTES;
-        return EightBytes.at(buffer, place + last) == EightBytes.at(bytes, last)
-                && (last <= Long.BYTES || Arrays.equals(buffer, place, place + last, bytes, 0, last));
+        for (int i = Long.BYTES; i < last; i += Long.BYTES) {
+            if (EightBytes.at(buffer, place + i) != EightBytes.at(bytes, i)) {
+                return false;
+            }
+        }
+        return last <= 0 || EightBytes.at(buffer, place + last) == EightBytes.at(bytes, last);
     }
 
     /** {@return whether both are the same bytes} */

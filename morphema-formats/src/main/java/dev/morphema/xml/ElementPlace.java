@@ -28,7 +28,7 @@ final class ElementPlace {
     private int next;
 
     ElementPlace(Projection wanted) {
-        this.order = new FieldOrder(wanted);
+        this.order = FieldOrder.ofTexts(wanted);
         this.below = new ElementPlace[wanted.layout().size()];
     }
 

@@ -112,7 +112,7 @@ final class ElementReader {
     Value record(ElementPlace around, ElementPlace place, long number) throws XMLStreamException, IOException {
         long before = xml.before();
         FieldName name = name();
-        FieldOrder.Field field = new FieldOrder.Field(xml.local(), xml.namespace(), name, 0, false);
+        FieldOrder.Field field = new FieldOrder.Field(xml.local(), xml.namespace(), name, 0, null, false);
         Value value = element(name, place, number);
         if (!trim && number > 1) {
             xml.learn(before, around, field, place);

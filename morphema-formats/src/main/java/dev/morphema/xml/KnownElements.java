@@ -1,7 +1,9 @@
 package dev.morphema.xml;
 
+import dev.morphema.formats.FieldOrder;
 import dev.morphema.formats.KnownBytes;
 import dev.morphema.formats.PlainRun;
+import dev.morphema.value.Converter;
 import dev.morphema.value.ElementText;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
@@ -137,7 +139,8 @@ final class KnownElements {
         } else {
             FieldBytes.Row row = form.field().passes() && valueFrom < valueTo && !into.has(slot) ? into.bytes() : null;
             if (row == null || !row.text(slot, value, valueFrom, valueTo)) {
-                into.add(slot, ElementText.of(form.field().name(), value, valueFrom, valueTo));
+                Value typed = typed(form.field());
+                into.add(slot, typed == null ? ElementText.of(form.field().name(), value, valueFrom, valueTo) : typed);
             }
         }
         return end;
@@ -158,7 +161,8 @@ final class KnownElements {
         if (end >= 0 && form.content() == ElementForm.Content.TEXT) {
             end = behind(form.end(), text(end, IN_TEXT));
             if (end >= 0 && made != null && everything && valueFrom < valueTo) {
-                made.put(FieldName.OWN_TEXT, TextValue.of(value, valueFrom, valueTo));
+                Value typed = typed(form.field());
+                made.put(FieldName.OWN_TEXT, typed == null ? TextValue.of(value, valueFrom, valueTo) : typed);
             }
         } else if (end >= 0 && form.content() == ElementForm.Content.CHILDREN) {
             end = takeChildren(form, place, end, made);
@@ -171,6 +175,12 @@ final class KnownElements {
             }
         }
         return end;
+    }
+
+    /** {@return the value at hand as the declared type of a field, if it is of common form; else null} */
+    private @Nullable Value typed(FieldOrder.Field field) {
+        Converter type = field.type();
+        return type == null || valueFrom == valueTo ? null : type.read(value, valueFrom, valueTo);
     }
 
     private int takeAttributes(ElementForm form, boolean everything, int from, RecordValue.@Nullable Builder into) {

@@ -2,6 +2,7 @@ package dev.morphema.xml;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.convert.TypeConverters;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
@@ -28,6 +29,9 @@ import org.junit.jupiter.params.provider.ValueSource;
 class XmlByteTokensProperties {
     private static final FieldName RECORD = FieldName.of("r");
 
+    private static final Projection NUMBER =
+            new Projection(true, Map.of(), TypeConverters.converter("number", List.of()), Map.of());
+
     private static Projection fields(Projection one) {
         return new Projection(
                 false,
@@ -46,8 +50,11 @@ class XmlByteTokensProperties {
                 Map.of());
     }
 
-    private static final List<Projection> PROJECTIONS =
-            List.of(Projection.EVERYTHING, fields(Projection.EVERYTHING), fields(Projection.EVERYTHING.passing()));
+    private static final List<Projection> PROJECTIONS = List.of(
+            Projection.EVERYTHING,
+            fields(Projection.EVERYTHING),
+            fields(Projection.EVERYTHING.passing()),
+            fields(NUMBER));
 
     private static Arbitrary<String> texts() {
         return Arbitraries.of(
@@ -109,7 +116,7 @@ class XmlByteTokensProperties {
                 "<a>%</a>", "<b x=\"@\">%</b>", "<n><a>%</a><c/></n>", "<c><d>%</d></c>", "<n x='@'/>", "<p:a>%</p:a>");
         Arbitrary<String> values = Arbitraries.of(
                 "1", "text", "a longer text with blanks", "süß", "R&amp;D", "&#65;", "", "a\nb", "tab\t", "]]");
-        Arbitrary<String> attributes = Arbitraries.of("1", "süß", "", "R&amp;D", ">");
+        Arbitrary<String> attributes = Arbitraries.of("1", "2.50", "süß", "", "R&amp;D", ">");
         Arbitrary<List<Integer>> howOften =
                 Arbitraries.of(1, 1, 1, 1, 0, 2).list().ofSize(parts.size());
         Arbitrary<String> records = Combinators.combine(howOften, values.list().ofSize(4), attributes)
@@ -156,11 +163,10 @@ class XmlByteTokensProperties {
             out.append('@').append(record.origin().line()).append('{');
             for (int i = 0; i < record.layout().size(); i++) {
                 out.append(record.layout().name(i)).append('=');
-                print(record.get(i), out);
+                printField(record, i, out);
                 out.append(' ');
             }
-            record.parts()
-                    .forEach(part -> print(part.value(), out.append(part.name()).append(':')));
+            printParts(record, out);
             out.append('}');
         } else if (value instanceof Many many) {
             out.append('[');
@@ -168,6 +174,23 @@ class XmlByteTokensProperties {
             out.append(']');
         } else {
             out.append(value.kind()).append(value);
+        }
+    }
+
+    private static void printField(RecordValue record, int slot, StringBuilder out) {
+        try {
+            print(record.get(slot), out);
+        } catch (ProblemException e) {
+            out.append(e.problem().input());
+        }
+    }
+
+    private static void printParts(RecordValue record, StringBuilder out) {
+        try {
+            record.parts()
+                    .forEach(part -> print(part.value(), out.append(part.name()).append(':')));
+        } catch (ProblemException e) {
+            out.append(e.problem().input());
         }
     }
 
