@@ -106,6 +106,15 @@ final class Actions {
 
         private void writeRule(Content.Rule rule, Frame frame, EventWriter out) {
             Value value = keptIn >= 0 ? kept(rule, frame) : rule.value(frame);
+            if (presence == Presence.PLAIN && value != Nothing.ABSENT) {
+                write(rule, value, out);
+            } else {
+                writeIfThere(rule, value, out);
+            }
+        }
+
+        private void writeIfThere(Content.Rule rule, Value found, EventWriter out) {
+            Value value = found;
             if (presence != Presence.PLAIN && Content.Rule.isBlank(value)) {
                 if (presence == Presence.REQUIRED) {
                     throw missing();
@@ -118,6 +127,10 @@ final class Actions {
                 }
                 value = Nothing.NULL;
             }
+            write(rule, value, out);
+        }
+
+        private void write(Content.Rule rule, Value value, EventWriter out) {
             try {
                 if (name.attribute() || !value.isScalar()) {
                     ValueWriter.field(name, value, out);

@@ -27,6 +27,9 @@ final class CallNodes {
         private final boolean acceptsNothing;
         private final Node[] arguments;
         private final Want[] wants;
+        /** The arguments that are the same each time, as they are wanted; null for others. */
+        private final @Nullable Value[] constants;
+
         private final Function.Body body;
 
         Scalar(Span span, Function.Scalar function, List<Node> arguments, Function.Body body) {
@@ -34,7 +37,23 @@ final class CallNodes {
             this.acceptsNothing = function.acceptsNothing();
             this.arguments = arguments.toArray(Node[]::new);
             this.wants = wants(function.signature(), 0, arguments.size());
+            this.constants = new Value[arguments.size()];
+            for (int i = 0; i < constants.length; i++) {
+                constants[i] = constant(this.arguments[i], wants[i]);
+            }
             this.body = body;
+        }
+
+        private static @Nullable Value constant(Node argument, Want want) {
+            try {
+                return argument instanceof NameNodes.Constant constant
+                                && !constant.value().isNothing()
+                        ? want.take(constant.value())
+                        : null;
+            } catch (ProblemException e) {
+                // It is told when, and if, the function is called.
+                return null;
+            }
         }
 
         @Override
@@ -55,6 +74,11 @@ final class CallNodes {
         }
 
         private Value argument(Frame frame, int i) {
+            Value constant = constants[i];
+            return constant == null ? calculated(frame, i) : constant;
+        }
+
+        private Value calculated(Frame frame, int i) {
             Node argument = arguments[i];
             Value value =
                     wants[i] == Want.ANY || wants[i] == Want.RECORD ? argument.one(frame) : argument.scalar(frame);

@@ -27,11 +27,12 @@ sealed interface Content {
         /** {@return the value to be written, possibly absent} */
         Value value(Frame frame) {
             Value value = node.one(frame);
-            if (converter == null && value.isScalar()) {
-                return value;
-            }
+            return converter == null && value.isScalar() ? value : converted(value);
+        }
+
+        private Value converted(Value found) {
             try {
-                value = plain(value);
+                Value value = plain(found);
                 if (converter == null || value.isNothing()) {
                     return value;
                 }

@@ -2,6 +2,7 @@ package dev.morphema.engine;
 
 import dev.morphema.syntax.Span;
 import dev.morphema.value.Nothing;
+import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 
 /** What names stand for. */
@@ -14,7 +15,7 @@ final class NameNodes {
 
         Constant(Span span, Value value) {
             super(span);
-            this.value = value;
+            this.value = value instanceof TextValue text ? TextValue.often(text.text()) : value;
         }
 
         Value value() {

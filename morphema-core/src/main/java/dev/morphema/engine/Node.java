@@ -50,24 +50,26 @@ abstract class Node {
     /** {@return the value, which must not be many} */
     final Value one(Frame frame) {
         Value value = eval(frame);
-        if (value instanceof Many many) {
-            if (many.items().size() > 1) {
-                throw fail(
-                        Code.MANY,
-                        "This gives " + many.items().size() + " values where one is wanted.",
-                        "take one by first(…), make a text of all by join(…, \", \"), a list by [ … ], or go through them by for");
-            }
-            return many.items().isEmpty() ? Nothing.ABSENT : many.items().get(0);
+        return value instanceof Many many ? only(many) : value;
+    }
+
+    private Value only(Many many) {
+        if (many.items().size() > 1) {
+            throw fail(
+                    Code.MANY,
+                    "This gives " + many.items().size() + " values where one is wanted.",
+                    "take one by first(…), make a text of all by join(…, \", \"), a list by [ … ], or go through them by for");
         }
-        return value;
+        return many.items().isEmpty() ? Nothing.ABSENT : many.items().get(0);
     }
 
     /** {@return the value, which must be able to stand in a cell; an XML element gives its text} */
     final Value scalar(Frame frame) {
         Value value = one(frame);
-        if (value.isScalar()) {
-            return value;
-        }
+        return value.isScalar() ? value : scalar(value);
+    }
+
+    private Value scalar(Value value) {
         try {
             return value instanceof ListValue list && list.items().isEmpty() ? Nothing.ABSENT : Want.scalar(value);
         } catch (ProblemException e) {

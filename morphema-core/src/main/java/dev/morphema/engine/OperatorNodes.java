@@ -37,11 +37,17 @@ final class OperatorNodes {
         Value compute(Frame frame) {
             Value a = left.scalar(frame);
             Value b = right.scalar(frame);
+            return a instanceof NumberValue x && b instanceof NumberValue y ? result(x, y) : ofOthers(a, b);
+        }
+
+        private Value ofOthers(Value a, Value b) {
             if (a.isNothing() || b.isNothing()) {
                 return a == Nothing.ABSENT || b == Nothing.ABSENT ? Nothing.ABSENT : Nothing.NULL;
             }
-            NumberValue x = number(left, a);
-            NumberValue y = number(right, b);
+            return result(number(left, a), number(right, b));
+        }
+
+        private Value result(NumberValue x, NumberValue y) {
             try {
                 return switch (operator) {
                     case PLUS -> x.plus(y);

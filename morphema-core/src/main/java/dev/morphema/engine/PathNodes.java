@@ -43,9 +43,10 @@ final class PathNodes {
         @Override
         final Value compute(Frame frame) {
             Value from = from(frame);
-            if (from instanceof RecordValue record) {
-                return of(record);
-            }
+            return from instanceof RecordValue record ? of(record) : ofMany(from);
+        }
+
+        private Value ofMany(@Nullable Value from) {
             if (from instanceof Many || from instanceof ListValue) {
                 List<Value> found = new ArrayList<>();
                 collect(from, found);

@@ -19,6 +19,7 @@ import java.util.Map;
 /** Functions of numbers, and the conversions that bear the names of types. */
 final class NumberFunctions {
     private static final int MOST_DIGITS = 1_000;
+    private static final BigDecimal LARGEST = BigDecimal.valueOf(MOST_DIGITS);
     private static final int MOST_ITEMS = 1_000_000;
 
     private static final Map<String, RoundingMode> MODES = Map.of(
@@ -79,7 +80,7 @@ final class NumberFunctions {
 
     private static Value power(Value[] a) {
         BigDecimal exponent = ((NumberValue) a[1]).decimal();
-        if (exponent.abs().compareTo(BigDecimal.valueOf(MOST_DIGITS)) > 0) {
+        if (exponent.abs().compareTo(LARGEST) > 0) {
             throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "The exponent is beyond " + MOST_DIGITS + ".")
                     .withValue(exponent.toPlainString()));
         }
@@ -114,7 +115,7 @@ final class NumberFunctions {
     private static Value round(Value[] a) {
         NumberValue number = (NumberValue) a[0];
         BigDecimal digits = a.length > 1 ? ((NumberValue) a[1]).decimal() : BigDecimal.ZERO;
-        if (digits.signum() < 0 || digits.compareTo(BigDecimal.valueOf(MOST_DIGITS)) > 0) {
+        if (digits.signum() < 0 || digits.compareTo(LARGEST) > 0) {
             throw new ProblemException(Problem.error(
                             Code.OUT_OF_RANGE,
                             "A number is rounded to 0 to " + MOST_DIGITS + " digits after the point.")

@@ -124,6 +124,11 @@ public final class FieldBytes {
             return true;
         }
 
+        /** {@return the text that was added in pieces, as a value} */
+        public TextValue text(int begin) {
+            return TextValue.of(bytes, begin, end);
+        }
+
         /** Drops the pieces from a place on. */
         public void drop(int begin) {
             end = begin;

@@ -64,6 +64,11 @@ public sealed class TextValue extends Value permits ElementText {
         return plain == null ? of(new String(characters, from, length)) : new TextValue(plain, length);
     }
 
+    /** {@return the value of a text that is written again and again, known to be plain if it is} */
+    public static TextValue often(String text) {
+        return of(text.toCharArray(), 0, text.length());
+    }
+
     /** {@return the text of some bytes in UTF-8, perhaps none, known to be plain if all of them are} */
     public static TextValue of(byte[] utf8, int from, int to) {
         TextValue plain = ifPlain(utf8, from, to);

@@ -469,18 +469,37 @@ final class ByteTokens implements JsonTokens {
     private int scalarText(FieldOrder.Field field, FieldBytes.Row row, @Nullable Value @Nullable [] values, int first) {
         int slot = field.slot();
         int end = plainUntil(first);
-        boolean plain = end < limit && buffer[end] == '"';
-        boolean taken = slot < 0 && plain;
+        if (end >= limit || buffer[end] != '"') {
+            return mixedText(field, row, values, first);
+        }
+        boolean taken = slot < 0;
         if (slot >= 0 && field.passes()) {
-            if (!plain) {
-                return mixedText(row, slot, first);
-            }
             taken = end > first && row.text(slot, buffer, first, end);
-        } else if (slot >= 0 && plain && values != null) {
-            values[slot] = TextValue.ifPlain(buffer, first, end);
-            taken = values[slot] != null;
+        } else if (slot >= 0 && values != null) {
+            values[slot] = TextValue.of(buffer, first, end);
+            taken = true;
         }
         return taken ? end + 1 : -1;
+    }
+
+    /** Takes a text in which there are escapes or characters beyond ASCII; {@return the place after it, or -1}. */
+    private int mixedText(FieldOrder.Field field, FieldBytes.Row row, @Nullable Value @Nullable [] values, int first) {
+        int slot = field.slot();
+        int begin = row.begin();
+        int end = mixedTextInto(row, first);
+        if (end >= 0 && slot >= 0 && field.passes()) {
+            return row.end(slot, begin) ? end : -1;
+        }
+        Value text = end < 0 || slot < 0 ? null : row.text(begin);
+        row.drop(begin);
+        if (text == null) {
+            return slot < 0 ? end : -1;
+        }
+        if (values == null) {
+            return -1;
+        }
+        values[slot] = text;
+        return end;
     }
 
     private int scalarNumber(
@@ -500,10 +519,9 @@ final class ByteTokens implements JsonTokens {
         return taken ? end : -1;
     }
 
-    /** Takes a text in which there are escapes or characters beyond ASCII; {@return the place after it, or -1}. */
-    private int mixedText(FieldBytes.Row row, int slot, int start) {
+    /** Adds a text as pieces, without escapes; {@return the place after it, or -1 if it is not of common form}. */
+    private int mixedTextInto(FieldBytes.Row row, int start) {
         byte[] bytes = buffer;
-        int begin = row.begin();
         int i = start;
         while (true) {
             int plain = plainUntil(i);
@@ -511,7 +529,7 @@ final class ByteTokens implements JsonTokens {
             i = plain;
             int length = 0;
             if (i < limit && bytes[i] == '"') {
-                return row.end(slot, begin) ? i + 1 : -1;
+                return i + 1;
             } else if (i < limit && bytes[i] < 0) {
                 length = Utf8.length(bytes, i, limit);
                 row.put(bytes, i, i + length);
@@ -521,7 +539,6 @@ final class ByteTokens implements JsonTokens {
                 row.put(escaped);
             }
             if (length == 0) {
-                row.drop(begin);
                 return -1;
             }
             i += length;
