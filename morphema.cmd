@@ -16,5 +16,5 @@ if not exist "%JAR%" (
   )
   popd
 )
-"%JAVA%" -XX:FreqInlineSize=60 -XX:-UsePerfData %MORPHEMA_JAVA_OPTIONS% -XX:+UseSerialGC -Xshare:auto -jar "%JAR%" %*
+"%JAVA%" -XX:FreqInlineSize=64 -XX:-UsePerfData %MORPHEMA_JAVA_OPTIONS% -XX:+UseSerialGC -Xshare:auto -jar "%JAR%" %*
 exit /b %ERRORLEVEL%

@@ -118,7 +118,7 @@ final class Comparison {
                 // as the start script has it, for all
                 "-Xlog:disable",
                 "-XX:+UseSerialGC",
-                "-XX:FreqInlineSize=60",
+                "-XX:FreqInlineSize=64",
                 "-XX:-UsePerfData",
                 "-Xmx" + workload.heap() + "m",
                 "-cp",

@@ -156,11 +156,11 @@ final class FixedPattern {
             return areOneByOne(text, from);
         }
         for (int i = 0; i < last; i += Long.BYTES) {
-            if (!areEight(text, from, i)) {
+            if (!areEight(text, from + i, i)) {
                 return false;
             }
         }
-        return areEight(text, from, last);
+        return areEight(text, from + last, last);
     }
 
     private boolean areOneByOne(byte[] text, int from) {
@@ -174,8 +174,8 @@ final class FixedPattern {
     }
 
     /** As {@link #isAt}, for eight bytes: digits have the same upper half, also when six is added. */
-    private boolean areEight(byte[] text, int from, int at) {
-        long eight = EightBytes.at(text, from + at);
+    private boolean areEight(byte[] text, int place, int at) {
+        long eight = EightBytes.at(text, place);
         long expected = EightBytes.at(marksAndZeros, at);
         long raised = eight + EightBytes.at(harmless, at);
         return ((eight ^ expected | raised ^ expected) & EightBytes.at(shared, at)) == 0;

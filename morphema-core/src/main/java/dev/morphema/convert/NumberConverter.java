@@ -40,10 +40,10 @@ record NumberConverter(Converter general, char point, boolean whole) implements 
         if (mark < 0 || whole && mark < to) {
             return -1;
         }
-        System.arraycopy(text, from, into, at, to - from);
-        if (mark < to) {
-            into[at + mark - from] = '.';
-        }
-        return at + to - from;
+        int length = to - from;
+        System.arraycopy(text, from, into, at, length);
+        // Behind the number there is room for a mark that it has not.
+        into[at + mark - from] = '.';
+        return at + length;
     }
 }

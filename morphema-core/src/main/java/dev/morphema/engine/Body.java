@@ -76,8 +76,12 @@ final class Body {
     /** Writes the whole block. */
     void run(Frame frame, EventWriter out) {
         frame.clear(emptied);
-        Pass pass = begin(frame, out);
-        for (Action action : pass == Pass.ALL ? inOne : withContent) {
+        Pass pass = text || attributes ? begin(frame, out) : Pass.ALL;
+        run(pass == Pass.ALL ? inOne : withContent, frame, out, pass);
+    }
+
+    private static void run(Action[] actions, Frame frame, EventWriter out, Pass pass) {
+        for (Action action : actions) {
             action.run(frame, out, pass);
         }
     }
@@ -98,9 +102,7 @@ final class Body {
         if (!attributes || !out.attributesFirst()) {
             return Pass.ALL;
         }
-        for (Action action : withAttributes) {
-            action.run(frame, out, Pass.ATTRIBUTES);
-        }
+        run(withAttributes, frame, out, Pass.ATTRIBUTES);
         return Pass.CONTENT;
     }
 

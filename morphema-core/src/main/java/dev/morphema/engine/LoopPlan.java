@@ -151,11 +151,12 @@ record LoopPlan(
 
     private static boolean turnWith(Value item, int slot, Frame frame, Flow flow) {
         frame.set(slot, item);
-        int warnings = frame.run().warnings().size();
+        List<Problem> warnings = frame.run().warnings();
+        int before = warnings.size();
         try {
             boolean more = flow.turn();
-            if (frame.run().warnings().size() > warnings) {
-                placeWarnings(frame.run().warnings(), warnings, item);
+            if (warnings.size() > before) {
+                placeWarnings(warnings, before, item);
             }
             return more;
         } catch (ProblemException e) {

@@ -85,12 +85,14 @@ public final class FieldBytes {
 
         /** Adds a piece of a text, from one place to before another; there are fifteen more bytes behind the first. */
         public void put(byte[] source, int from, int to) {
-            if (to - from > SPARE || end + SPARE > bytes.length) {
-                putAny(source, from, to - from);
+            int length = to - from;
+            int at = end;
+            if (length > SPARE || at + SPARE > bytes.length) {
+                putAny(source, from, length);
             } else {
-                EightBytes.copySixteen(source, from, bytes, end);
+                EightBytes.copySixteen(source, from, bytes, at);
             }
-            end += to - from;
+            end = at + length;
         }
 
         private void putAny(byte[] source, int from, int length) {

@@ -102,15 +102,8 @@ final class CsvRecordReader implements RecordReader {
                 begin();
             }
             return iterator.hasNext() ? iterator.next() : null;
-        } catch (CsvParseException e) {
+        } catch (CsvParseException | CsvScanner.BadQuotes | UncheckedIOException e) {
             throw fault(e);
-        } catch (CsvScanner.BadQuotes e) {
-            throw new ProblemException(faults.found(rows.nextLine(), String.valueOf(e.getMessage())), e);
-        } catch (UncheckedIOException e) {
-            if (e.getCause() instanceof CharacterCodingException) {
-                throw wrongBytes();
-            }
-            throw e.getCause();
         }
     }
 
@@ -150,16 +143,17 @@ final class CsvRecordReader implements RecordReader {
         return warnings;
     }
 
-    private ProblemException fault(CsvParseException e) {
-        String technical = String.valueOf(e.getMessage());
-        Throwable cause = e.getCause() == null ? e : e.getCause();
-        if (cause instanceof ProblemException problem) {
+    private ProblemException fault(RuntimeException e) throws IOException {
+        if (e.getCause() instanceof ProblemException problem) {
             return problem;
         }
-        if (cause instanceof CharacterCodingException) {
+        if (e.getCause() instanceof CharacterCodingException) {
             return wrongBytes();
         }
-        return new ProblemException(faults.found(rows.nextLine(), technical), e);
+        if (e instanceof UncheckedIOException unreadable) {
+            throw unreadable.getCause();
+        }
+        return new ProblemException(faults.found(rows.nextLine(), String.valueOf(e.getMessage())), e);
     }
 
     private ProblemException wrongBytes() {

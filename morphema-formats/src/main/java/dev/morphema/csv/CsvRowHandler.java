@@ -145,17 +145,19 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     protected void handleBegin(long startingLineNumber) {
         line = startingLineNumber + skippedLines;
         filled = false;
-        if (begun) {
-            if (repeated) {
-                record = RecordValue.builder(layout, new Origin(input, number + 1, line));
-            } else {
-                cells = onlyBytes ? null : new Value[layout.size()];
-                bytes.clear();
-                converted = 0;
-            }
-        } else {
+        if (!begun) {
             header.clear();
+        } else if (repeated) {
+            record = RecordValue.builder(layout, new Origin(input, number + 1, line));
+        } else {
+            beginCells();
         }
+    }
+
+    private void beginCells() {
+        cells = onlyBytes ? null : new Value[layout.size()];
+        bytes.clear();
+        converted = 0;
     }
 
     @Override
@@ -225,8 +227,11 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
      * @return how many bytes it has, a delimiter following it; or -1 if it was not taken
      */
     int takeAgain(int column, byte[] bytes, int from, int limit, byte delimiter) {
-        @Nullable Value[] all = cells;
-        if (repeated || all == null || column >= columns.length || columns[column].slot() == NOT_WANTED) {
+        return cells == null ? -1 : takeAgain(cells, column, bytes, from, limit, delimiter);
+    }
+
+    private int takeAgain(@Nullable Value[] all, int column, byte[] bytes, int from, int limit, byte delimiter) {
+        if (repeated || column >= columns.length || columns[column].slot() == NOT_WANTED) {
             return -1;
         }
         CellCache known = columns[column].texts();
@@ -288,8 +293,10 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             return RecordValue.EMPTY;
         }
         number++;
-        return repeated
-                ? record.build()
-                : RecordValue.of(layout, cells, bytes.take(), new Origin(input, number, line), converted);
+        return repeated ? record.build() : built();
+    }
+
+    private Value built() {
+        return RecordValue.of(layout, cells, bytes.take(), new Origin(input, number, line), converted);
     }
 }

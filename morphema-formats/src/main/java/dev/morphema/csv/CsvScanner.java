@@ -108,11 +108,9 @@ final class CsvScanner implements Iterator<Value> {
 
     /** {@return the next row, or null at the end}; lines with nothing on them are no rows. */
     private @Nullable Value row() throws IOException {
-        do {
-            if (at == limit && !read()) {
-                return null;
-            }
-        } while (skipEmptyLine());
+        if (!toRow()) {
+            return null;
+        }
         rows.handleBegin(line);
         while (!takeCells()) {
             read();
@@ -123,17 +121,23 @@ final class CsvScanner implements Iterator<Value> {
         return rows.buildRecord();
     }
 
-    private boolean skipEmptyLine() throws IOException {
-        byte first = buffer[at];
-        if (first != '\n' && first != '\r') {
-            return false;
+    private boolean toRow() throws IOException {
+        while (at < limit || read()) {
+            byte first = buffer[at];
+            if (first != '\n' && first != '\r') {
+                return true;
+            }
+            skipLineEnd(first);
         }
+        return false;
+    }
+
+    private void skipLineEnd(byte first) throws IOException {
         at++;
         line++;
         if (first == '\r' && (at < limit || read()) && buffer[at] == '\n') {
             at++;
         }
-        return true;
     }
 
     /** Reads on, the row at hand kept; says whether there is a byte at its place. */
