@@ -91,7 +91,13 @@ final class Actions {
         private void write(Frame frame, EventWriter out) {
             if (content instanceof Content.Rule rule) {
                 writeRule(rule, frame, out);
-            } else if (presence == Presence.PLAIN) {
+            } else {
+                writeContent(frame, out);
+            }
+        }
+
+        private void writeContent(Frame frame, EventWriter out) {
+            if (presence == Presence.PLAIN) {
                 out.field(name);
                 content.write(frame, out);
             } else {

@@ -71,7 +71,7 @@ final class HeldGroups {
             number = groups.add(code, begin(keys.clone(), member));
             hold(bytesOfGroup + ValueSize.of(keys), true);
         }
-        if (tallied && !outgrown.get(number)) {
+        if (tallied && (outgrown.isEmpty() || !outgrown.get(number))) {
             tally(number, member);
         } else {
             names.add(groups.get(number), frame, member);

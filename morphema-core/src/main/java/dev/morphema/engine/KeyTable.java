@@ -61,11 +61,12 @@ final class KeyTable {
         return rows[row] == key.first()
                 && rows[row + 1] == key.second()
                 // Only a text that is not empty has something in its second cell.
-                && (key.second() != 0 || Objects.equals(other(number), key.other()));
+                && (key.second() != 0 || hasOther(number, key));
     }
 
-    private @Nullable Object other(int number) {
-        return others == null || number >= others.length ? null : others[number];
+    private boolean hasOther(int number, KeyCode key) {
+        Object other = others == null || number >= others.length ? null : others[number];
+        return Objects.equals(other, key.other());
     }
 
     /** Adds a key that is not there yet; {@return its number}. */

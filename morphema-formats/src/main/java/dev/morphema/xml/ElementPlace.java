@@ -129,7 +129,10 @@ final class ElementPlace {
                 return;
             }
         }
-        forms = Arrays.copyOf(forms, forms.length + 1);
-        forms[forms.length - 1] = form;
+        // Where names are data there could be any number.
+        if (forms.length < MOST_FORMS) {
+            forms = Arrays.copyOf(forms, forms.length + 1);
+            forms[forms.length - 1] = form;
+        }
     }
 }
