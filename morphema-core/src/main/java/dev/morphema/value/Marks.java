@@ -67,6 +67,7 @@ public final class Marks {
      *
      * @param bytes in UTF-8, or in ASCII
      * @param from where they begin, with at least seven more behind the last
+     * @param length how many there are, at least one
      * @param into with room for as many, and seven more
      * @return where the copy ends, or -1 if there is something that nothing stands for, or no room for what stands for it
      */

@@ -10,10 +10,10 @@ import org.jspecify.annotations.Nullable;
  * begins like that, only its values are looked at. Not thread-safe.
  */
 final class ElementForm {
-    /** A form is given up when it has led astray so often. */
-    private static final int MOST_TRUST = 64;
-
+    /** Each element that began like the form and was not like it costs so much trust; without trust it is given up. */
     private static final int LOSS = 4;
+
+    private static final int MOST_TRUST = 64;
 
     /** What stands between the tags. */
     enum Content {
