@@ -117,7 +117,7 @@ class FormatsTest {
                 "<a>|<b/>; ends before; 2",
                 "hello; start; 1",
                 "<a/><b/>; more after; 1",
-                "<a>&x,</a>; cannot be read|entity; 1",
+                "<a>&x,</a>; not ended by a semicolon; 1",
                 "<a b=\"1\" b=\"2\"/>; twice; 1",
                 "<p:a/>; prefix; 1"
             })
