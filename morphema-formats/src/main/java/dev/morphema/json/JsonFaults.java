@@ -1,67 +1,73 @@
 package dev.morphema.json;
 
+import dev.morphema.formats.Meaning;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
-import org.jspecify.annotations.Nullable;
+import java.util.List;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.TokenStreamLocation;
 
 /** Says in plain words what the parser found wrong. */
 final class JsonFaults {
+    private static final String OPENING = "This is not well-formed JSON here: ";
+    private static final String WORDS = "a text stands in double quotes; the words of JSON are true, false and null";
+    private static final String NUMBERS =
+            "numbers are written like -12.5 or 1e3; any other form stands in double quotes";
+    private static final String SUPERFLUOUS_COMMA = "is there a comma before the closing bracket?";
+
+    /** The first that is found in what the parser says tells what it means. */
+    private static final List<Meaning> MEANINGS = List.of(
+            Meaning.of("end-of-input", "the input ends in the middle of a value.", null),
+            Meaning.of("expecting comma to separate Array", "between two items of a list a comma is missing.", null),
+            Meaning.of("expecting comma to separate", "between two fields a comma is missing.", null),
+            Meaning.of(
+                    "character \\('}'.*double-quote to start property name",
+                    "a field's name in double quotes is expected.",
+                    SUPERFLUOUS_COMMA),
+            Meaning.of(
+                    "double-quote to start property name",
+                    "a field's name in double quotes is expected.",
+                    "names stand in double quotes, not in single ones and not without"),
+            Meaning.of("expecting a colon", "after a field's name a colon is missing.", null),
+            Meaning.of(
+                    "character \\(','.*expected a (?:valid )?value",
+                    "a value is expected.",
+                    "is there one comma too many, or no value before it? What has none is null"),
+            Meaning.of("character \\(']'.*expected a (?:valid )?value", "a value is expected.", SUPERFLUOUS_COMMA),
+            Meaning.of(
+                    "character \\('}'.*expected a (?:valid )?value",
+                    "a value is expected.",
+                    "what has no value is null"),
+            Meaning.of("character \\('[.\\d]'.*expected a (?:valid )?value", "a value is expected.", NUMBERS),
+            Meaning.of("expect(?:ing|ed) a (?:valid )?value", "a value is expected.", WORDS),
+            Meaning.of("no open", "a bracket closes what none has opened.", "is there one closing bracket too many?"),
+            Meaning.of("Unexpected close marker", "a bracket closes what another kind of bracket has opened.", null),
+            Meaning.of(
+                    "has to be escaped",
+                    "a text holds a control character, such as a line break, that is not escaped.",
+                    "a line break in a text is written \\n"),
+            Meaning.of(
+                    "character escape '(.)'",
+                    "\\$1 stands for no character.",
+                    "a backslash in a text is written \\\\, and paths on Windows may have / as well"),
+            Meaning.of(
+                    "hex-digit for character escape",
+                    "four hexadecimal digits must follow \\u.",
+                    "a backslash in a text is written \\\\"),
+            Meaning.of("comment", "JSON has no comments.", "leave it out, or make a field of it"),
+            Meaning.of("Leading zeroes", "a number begins with a zero too many.", NUMBERS),
+            Meaning.of("numeric value|hexadecimal|Non-standard token", "this is no number as JSON has them.", NUMBERS),
+            Meaning.of("Unrecognized token", "this word has no meaning.", WORDS));
+
     private JsonFaults() {}
 
     static Problem explained(JacksonException e, String input) {
         TokenStreamLocation at = e.getLocation();
         InputLocation place =
                 at == null ? InputLocation.at(input, 0, 0) : InputLocation.at(input, at.getLineNr(), at.getColumnNr());
-        String technical = String.valueOf(e.getOriginalMessage());
-        Problem problem = Problem.error(Code.BAD_JSON, "This is not well-formed JSON here: " + sentence(technical));
-        return problem.in(place).withHelp(help(technical));
-    }
-
-    private static String sentence(String technical) {
-        if (technical.contains("end-of-input")) {
-            return "the input ends in the middle of a value.";
-        }
-        if (technical.contains("expecting comma to separate")) {
-            return technical.contains("Array")
-                    ? "between two items of a list a comma is missing."
-                    : "between two fields a comma is missing.";
-        }
-        if (technical.contains("expecting double-quote to start property name")) {
-            return "a field's name in double quotes is expected.";
-        }
-        if (technical.contains("expecting a colon")) {
-            return "after a field's name a colon is missing.";
-        }
-        if (technical.contains("expecting a valid value")
-                || technical.contains("expected a valid value")
-                || technical.contains("expected a value")) {
-            return "a value is expected.";
-        }
-        if (technical.contains("Unexpected close marker")) {
-            return "a bracket closes what another kind of bracket has opened.";
-        }
-        if (technical.contains("has to be escaped")) {
-            return "a text holds a control character, such as a line break, that is not escaped.";
-        }
-        if (technical.contains("Unrecognized token")) {
-            return "this word has no meaning.";
-        }
-        return "it cannot be read.";
-    }
-
-    private static @Nullable String help(String technical) {
-        if (technical.contains("character ('}'") || technical.contains("character (']'")) {
-            return "is there a comma before the closing bracket?";
-        }
-        if (technical.contains("has to be escaped")) {
-            return "a line break in a text is written \\n";
-        }
-        if (technical.contains("Unrecognized token")) {
-            return "a text stands in double quotes; the words of JSON are true, false and null";
-        }
-        return null;
+        return Meaning.explained(MEANINGS, String.valueOf(e.getOriginalMessage()), Code.BAD_JSON, OPENING)
+                .orElseGet(() -> Problem.error(Code.BAD_JSON, OPENING + "it cannot be read."))
+                .in(place);
     }
 }
