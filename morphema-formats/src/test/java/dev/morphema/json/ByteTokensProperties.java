@@ -124,13 +124,18 @@ class ByteTokensProperties {
         }
     }
 
+    /** A number beyond the limit may also be none, by what follows its exponent: 1E3456789012.5. Either may be told. */
+    private static String orWorse(String outcome) {
+        return outcome.replaceFirst("LIMIT$", "BAD_JSON");
+    }
+
     private static void bothReadTheSame(byte[] document) {
         for (Projection projection : List.of(Projection.EVERYTHING, SOME, PASSING)) {
             String byLibrary = read(document, false, projection, document.length + 1);
             for (int most : Pieces.SIZES) {
                 String inBytes = read(document, true, projection, most);
                 if (isUtf8(document)) {
-                    assertThat(inBytes).isEqualTo(byLibrary);
+                    assertThat(inBytes).isIn(byLibrary, orWorse(byLibrary));
                 } else {
                     // The library lets some pass, such as halves of surrogate pairs.
                     assertThat(inBytes).matches("(?s).*(BAD_ENCODING|BAD_JSON)");
