@@ -18,6 +18,8 @@ final class JsonFaults {
 
     /** The first that is found in what the parser says tells what it means. */
     private static final List<Meaning> MEANINGS = List.of(
+            // The word that is meant stands in the message, and may be any.
+            Meaning.of("Unrecognized token", "this word has no meaning.", WORDS),
             Meaning.of("end-of-input", "the input ends in the middle of a value.", null),
             Meaning.of("expecting comma to separate Array", "between two items of a list a comma is missing.", null),
             Meaning.of("expecting comma to separate", "between two fields a comma is missing.", null),
@@ -55,10 +57,9 @@ final class JsonFaults {
                     "hex-digit for character escape",
                     "four hexadecimal digits must follow \\u.",
                     "a backslash in a text is written \\\\"),
-            Meaning.of("comment", "JSON has no comments.", "leave it out, or make a field of it"),
+            Meaning.of("\\(non-standard\\) comment", "JSON has no comments.", "leave it out, or make a field of it"),
             Meaning.of("Leading zeroes", "a number begins with a zero too many.", NUMBERS),
-            Meaning.of("numeric value|hexadecimal|Non-standard token", "this is no number as JSON has them.", NUMBERS),
-            Meaning.of("Unrecognized token", "this word has no meaning.", WORDS));
+            Meaning.of("numeric value|hexadecimal|Non-standard token", "this is no number as JSON has them.", NUMBERS));
 
     private JsonFaults() {}
 

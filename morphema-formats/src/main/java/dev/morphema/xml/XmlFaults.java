@@ -10,20 +10,16 @@ final class XmlFaults {
     private static final String AMPERSAND = "an ampersand in a text is written &amp;";
     private static final String LESS_THAN = "a < in a text is written &lt;";
 
-    /** The first that is found in what the parser says tells what it means. */
+    /**
+     * The first that is found in what the parser says tells what it means. Before all others are those of messages with names of
+     * the document, which may be any words.
+     */
     private static final List<Meaning> MEANINGS = List.of(
             Meaning.of(
                     "close tag (</[^>]+>); expected (</[^>]+>)",
                     "the end tag $1 stands where $2 must be.",
                     "is an element not closed before?"),
             Meaning.of("nexpected close tag", "an end tag stands where another must be.", null),
-            Meaning.of("EOF in prolog", "there is no element.", "is this the right file? It holds nothing else"),
-            Meaning.of("nexpected EOF|nexpected end", "the document ends before its elements are closed.", null),
-            Meaning.of(
-                    "prolog",
-                    "there is something other than an element at the start.",
-                    "an XML document begins with <"),
-            Meaning.of("epilog", "there is more after the end of the root element.", null),
             Meaning.of(
                     "Undeclared namespace prefix \"?([^\" ]*)",
                     "the namespace prefix $1 is not declared.",
@@ -36,6 +32,14 @@ final class XmlFaults {
                     "semi-colon after the reference for entity '([^']*)'",
                     "&$1 is not ended by a semicolon.",
                     AMPERSAND),
+            Meaning.of("Duplicate attribute", "an attribute stands twice in the same element.", null),
+            Meaning.of("EOF in prolog", "there is no element.", "is this the right file? It holds nothing else"),
+            Meaning.of("nexpected EOF|nexpected end", "the document ends before its elements are closed.", null),
+            Meaning.of(
+                    "prolog",
+                    "there is something other than an element at the start.",
+                    "an XML document begins with <"),
+            Meaning.of("epilog", "there is more after the end of the root element.", null),
             Meaning.of("\\(missing name\\?\\)", "a name is missing.", AMPERSAND),
             Meaning.of(
                     "in content after '<'|missing element name",
@@ -57,7 +61,6 @@ final class XmlFaults {
                     "expected space, or '>'|expected a name start",
                     "the start tag goes on with what is no attribute.",
                     "before each attribute there is a blank, and a value ends with the quote that it begins with"),
-            Meaning.of("Duplicate attribute", "an attribute stands twice in the same element.", null),
             Meaning.of(
                     "'--' not allowed",
                     "two hyphens stand in a comment.",
@@ -78,11 +81,12 @@ final class XmlFaults {
 
     static Problem explained(String technical) {
         String first = technical.lines().findFirst().orElse("").trim();
-        if (first.contains("imit")) {
-            return Problem.error(Code.LIMIT, "The document goes beyond a limit: " + first);
-        }
-        return Meaning.explained(MEANINGS, first, Code.BAD_XML, OPENING)
-                .orElseGet(() -> Problem.error(Code.BAD_XML, OPENING + "it cannot be read.")
-                        .withHelp(first));
+        return Meaning.explained(MEANINGS, first, Code.BAD_XML, OPENING).orElseGet(() -> unknown(first));
+    }
+
+    private static Problem unknown(String technical) {
+        return technical.contains("imit")
+                ? Problem.error(Code.LIMIT, "The document goes beyond a limit: " + technical)
+                : Problem.error(Code.BAD_XML, OPENING + "it cannot be read.").withHelp(technical);
     }
 }

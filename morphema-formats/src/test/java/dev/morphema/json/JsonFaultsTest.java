@@ -52,6 +52,7 @@ class JsonFaultsTest {
             {"a":+1}           | 1:7  | this is no number as JSON has them.               | numbers are written like -12.5 or 1e3; any other form stands in double quotes
             {"a":NaN}          | 1:9  | this is no number as JSON has them.               | numbers are written like -12.5 or 1e3; any other form stands in double quotes
             {"a":True}         | 1:6  | this word has no meaning.                         | a text stands in double quotes; the words of JSON are true, false and null
+            {"a":comment}      | 1:6  | this word has no meaning.                         | a text stands in double quotes; the words of JSON are true, false and null
             {"a":"c:\\dir"}    | 1:10 | \\d stands for no character.                      | a backslash in a text is written \\\\, and paths on Windows may have / as well
             {"a":"\\u12"}      | 1:11 | four hexadecimal digits must follow \\u.          | a backslash in a text is written \\\\
             {"a":"x#y"}        | 1:8  | a text holds a control character, such as a line break, that is not escaped. | a line break in a text is written \\n

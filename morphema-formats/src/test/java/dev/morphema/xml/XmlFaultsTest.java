@@ -51,6 +51,10 @@ class XmlFaultsTest {
             <d>&#0;</d>                     | 1:7  | there is a character that XML cannot have.    | control characters other than tab and line ends must be left out where the document is made
             <d><p:r/></d>                   | 1:9  | the namespace prefix p is not declared.       | the element or one around it declares it: xmlns:p="…"
             <d><r></d>                      | 1:9  | the end tag </d> stands where </r> must be.   | is an element not closed before?
+            <d><limit></d>                  | 1:13 | the end tag </d> stands where </limit> must be. | is an element not closed before?
+            <limit>x                        | 1:8  | the document ends before its elements are closed. |
+            <d><prolog:r/></d>              | 1:14 | the namespace prefix prolog is not declared.  | the element or one around it declares it: xmlns:prolog="…"
+            <d><r prolog="1" prolog="2"/></d> | 1:29 | an attribute stands twice in the same element. |
             <d><r>x                         | 1:7  | the document ends before its elements are closed. |
             <d/><e/>                        | 1:6  | there is more after the end of the root element. |
             text                            | 1:1  | there is something other than an element at the start. | an XML document begins with <
