@@ -22,6 +22,7 @@ final class FixedPattern {
     private static final int SECONDS_END = 19;
     private static final int LONGEST_ISO = SECONDS_END + 6;
     private static final int MOST_YEAR = 9999;
+
     /** Digits and marks; where a field stands there is its letter. */
     private final char[] template;
     /** For each field where it begins, or -1. */

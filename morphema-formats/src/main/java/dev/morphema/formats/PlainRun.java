@@ -1,6 +1,7 @@
 package dev.morphema.formats;
 
 import dev.morphema.value.EightBytes;
+import dev.morphema.value.Utf8;
 
 /**
  * Finds where bytes end that stand for themselves: before a mark, a control character, or a byte beyond ASCII. Immutable.
@@ -35,6 +36,21 @@ public final class PlainRun {
             }
         }
         return limit;
+    }
+
+    /**
+     * {@return as {@link #end}, but where characters beyond ASCII stand for themselves too}; the limit if one of these is wrong, or
+     * cut there
+     *
+     * @param buffer in UTF-8, with at least seven bytes behind the limit
+     */
+    public int endOfText(byte[] buffer, int from, int limit) {
+        int end = end(buffer, from, limit);
+        while (end < limit && buffer[end] < 0) {
+            int length = Utf8.length(buffer, end, limit);
+            end = length > 0 ? end(buffer, end + length, limit) : limit;
+        }
+        return end;
     }
 
     private long found(long eight) {

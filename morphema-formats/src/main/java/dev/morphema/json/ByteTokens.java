@@ -490,16 +490,11 @@ final class ByteTokens implements JsonTokens {
         if (end >= 0 && slot >= 0 && field.passes()) {
             return row.end(slot, begin) ? end : -1;
         }
-        Value text = end < 0 || slot < 0 ? null : row.text(begin);
+        if (end >= 0 && slot >= 0 && values != null) {
+            values[slot] = row.text(begin);
+        }
         row.drop(begin);
-        if (text == null) {
-            return slot < 0 ? end : -1;
-        }
-        if (values == null) {
-            return -1;
-        }
-        values[slot] = text;
-        return end;
+        return slot < 0 || values != null ? end : -1;
     }
 
     private int scalarNumber(

@@ -110,11 +110,6 @@ final class ElementPlace {
         return learned < MOST_FORMS;
     }
 
-    /** {@return whether this is not the first record at the place} */
-    boolean comesAgain() {
-        return order.comesAgain();
-    }
-
     /** Remembers how a child element stood, in place of what began like that before. */
     void learn(ElementForm form, XmlScope here) {
         learned++;

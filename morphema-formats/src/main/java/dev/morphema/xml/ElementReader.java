@@ -27,7 +27,7 @@ import org.jspecify.annotations.Nullable;
  * attributes, child elements and own text. Not thread-safe.
  */
 final class ElementReader {
-    static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
+    private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
 
     private final String input;
     private final boolean trim;
@@ -95,12 +95,6 @@ final class ElementReader {
     private boolean leaf(RecordValue.Builder record, FieldOrder.Field field) {
         FieldBytes.Row bytes = field.passes() && !trim ? record.bytes() : null;
         return bytes != null && !record.has(field.slot()) && xml.leaf(bytes, field.slot());
-    }
-
-    /** {@return the next element as a record that is a field of no other, if it stands as one stood before; else null} */
-    @Nullable
-    Value known(ElementPlace around, long number) throws IOException {
-        return xml.known(around, number);
     }
 
     /**
@@ -224,9 +218,14 @@ final class ElementReader {
                     record.set(field.slot(), TextValue.of(xml.attribute(i)));
                 }
             }
-            nil |= local.equals("nil") && XSI.equals(namespace) && isTrue(xml.attribute(i));
+            nil |= isNil(local, namespace) && isTrue(xml.attribute(i));
         }
         return nil;
+    }
+
+    /** {@return whether an attribute of a name tells that an element has no value} */
+    static boolean isNil(String local, @Nullable String namespace) {
+        return local.equals("nil") && XSI.equals(namespace);
     }
 
     private static boolean isTrue(String text) {

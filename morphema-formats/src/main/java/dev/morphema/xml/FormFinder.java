@@ -73,7 +73,7 @@ final class FormFinder {
         lines += pastWhite();
         while (!stands('>') && !stands('/')) {
             XmlName attribute = Objects.requireNonNull(name(at));
-            if (attribute.declares() || isNil(attribute)) {
+            if (attribute.declares() || ElementReader.isNil(attribute.local(), attribute.attributeNamespace())) {
                 return null;
             }
             attributes.add(attribute);
@@ -92,10 +92,6 @@ final class FormFinder {
         at += closed ? 2 : 1;
         form.add(new KnownBytes(bytes, from, at));
         return new Tag(name, form, attributes, closed, linesBefore, lines);
-    }
-
-    private static boolean isNil(XmlName attribute) {
-        return attribute.local().equals("nil") && ElementReader.XSI.equals(attribute.attributeNamespace());
     }
 
     /** Takes an element whose start tag was taken; says whether it has a form. */

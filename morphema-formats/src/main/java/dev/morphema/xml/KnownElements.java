@@ -10,7 +10,6 @@ import dev.morphema.value.FieldName;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
-import dev.morphema.value.Utf8;
 import dev.morphema.value.Value;
 import org.jspecify.annotations.Nullable;
 
@@ -20,9 +19,6 @@ import org.jspecify.annotations.Nullable;
  */
 final class KnownElements {
     private static final int NOT = -1;
-    private static final PlainRun IN_TEXT = new PlainRun("<>&");
-    private static final PlainRun IN_QUOTES = new PlainRun("\"<&");
-    private static final PlainRun IN_APOSTROPHES = new PlainRun("'<&");
 
     private final String input;
     private byte[] buffer = {};
@@ -126,7 +122,7 @@ final class KnownElements {
     private int takeText(ElementForm form, int from, RecordValue.@Nullable Builder into) {
         int end = from;
         if (form.content() == ElementForm.Content.TEXT) {
-            end = behind(form.end(), text(from, IN_TEXT));
+            end = behind(form.end(), text(from, XmlWindow.PLAIN));
         } else {
             none(from);
         }
@@ -159,7 +155,7 @@ final class KnownElements {
         line += form.lines().start();
         int end = takeAttributes(form, everything, from, made);
         if (end >= 0 && form.content() == ElementForm.Content.TEXT) {
-            end = behind(form.end(), text(end, IN_TEXT));
+            end = behind(form.end(), text(end, XmlWindow.PLAIN));
             if (end >= 0 && made != null && everything && valueFrom < valueTo) {
                 Value typed = typed(form.field());
                 made.put(FieldName.OWN_TEXT, typed == null ? TextValue.of(value, valueFrom, valueTo) : typed);
@@ -187,7 +183,7 @@ final class KnownElements {
         int at = from;
         for (ElementForm.Attribute attribute : form.attributes()) {
             // What stands before a value ends with its quote.
-            PlainRun plain = buffer[at - 1] == '"' ? IN_QUOTES : IN_APOSTROPHES;
+            PlainRun plain = XmlWindow.inQuotes(buffer[at - 1]);
             at = behind(attribute.behind(), text(at, plain));
             if (at < 0) {
                 return NOT;
@@ -259,7 +255,7 @@ final class KnownElements {
 
     /** Finds a value; {@return the place behind it, or the limit}. */
     private int text(int from, PlainRun plain) {
-        int end = plainEnd(from, plain);
+        int end = plain.endOfText(buffer, from, limit);
         value = buffer;
         valueFrom = from;
         valueTo = end;
@@ -273,7 +269,7 @@ final class KnownElements {
         while (end < limit && buffer[end] == '&') {
             made.add(buffer, start, end);
             start = XmlReferences.reference(buffer, end, limit, made);
-            end = start < 0 ? limit : plainEnd(start, plain);
+            end = start < 0 ? limit : plain.endOfText(buffer, start, limit);
         }
         if (end < limit) {
             made.add(buffer, start, end);
@@ -281,19 +277,6 @@ final class KnownElements {
         value = made.bytes();
         valueFrom = 0;
         valueTo = made.length();
-        return end;
-    }
-
-    /** {@return where characters end that stand for themselves; the limit if some may be cut there} */
-    private int plainEnd(int from, PlainRun plain) {
-        int end = plain.end(buffer, from, limit);
-        while (end < limit && buffer[end] < 0) {
-            int length = Utf8.length(buffer, end, limit);
-            if (length == 0) {
-                return limit;
-            }
-            end = plain.end(buffer, end + length, limit);
-        }
         return end;
     }
 }

@@ -23,8 +23,6 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
             + "(\\s+encoding\\s*=\\s*(\"(?i:UTF-8)\"|'(?i:UTF-8)'))?"
             + "(\\s+standalone\\s*=\\s*(\"(yes|no)\"|'(yes|no)'))?\\s*\\?>");
     private static final int LONGEST_DECLARATION = 128;
-    private static final PlainRun IN_QUOTES = new PlainRun("\"<&");
-    private static final PlainRun IN_APOSTROPHES = new PlainRun("'<&");
     private static final byte[] COMMENT = "<!--".getBytes(StandardCharsets.US_ASCII);
     private static final byte[] SECTION = "<![CDATA[".getBytes(StandardCharsets.US_ASCII);
 
@@ -230,7 +228,7 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
     private int value(int quoteAt) {
         byte quote = buffer[quoteAt];
         require(quote == '"' || quote == '\'');
-        PlainRun plain = quote == '"' ? IN_QUOTES : IN_APOSTROPHES;
+        PlainRun plain = inQuotes(quote);
         XmlText values = attributes.values();
         int i = quoteAt + 1;
         while (i < limit) {

@@ -13,7 +13,11 @@ abstract class XmlWindow {
     /** A tag, a comment or a marked section that is longer is left to the library. */
     private static final int LONGEST = 1 << 20;
 
-    private static final PlainRun PLAIN = new PlainRun("<>&");
+    /** What ends text that stands as it is. */
+    static final PlainRun PLAIN = new PlainRun("<>&");
+
+    private static final PlainRun IN_QUOTES = new PlainRun("\"<&");
+    private static final PlainRun IN_APOSTROPHES = new PlainRun("'<&");
 
     private final InputStream in;
     byte[] buffer;
@@ -101,7 +105,7 @@ abstract class XmlWindow {
     final int textEnd(int from) {
         int i = from;
         while (i < limit) {
-            i = plainEnd(i);
+            i = PLAIN.end(buffer, i, limit);
             if (i == limit) {
                 break;
             }
@@ -133,18 +137,14 @@ abstract class XmlWindow {
         return ended ? i : end;
     }
 
-    private int plainEnd(int from) {
-        return PLAIN.end(buffer, from, limit);
-    }
-
     /** {@return where a text ends that is all of an element and stands as it is, or the limit} */
     final int leafEnd(int from) {
-        int end = plainEnd(from);
-        while (end < limit && buffer[end] < 0) {
-            int length = Utf8.length(buffer, end, limit);
-            end = length > 0 && end + length < limit ? plainEnd(end + length) : limit;
-        }
-        return end;
+        return PLAIN.endOfText(buffer, from, limit);
+    }
+
+    /** {@return what finds the end of the value of an attribute, which begins with a quote} */
+    static PlainRun inQuotes(byte quote) {
+        return quote == '"' ? IN_QUOTES : IN_APOSTROPHES;
     }
 
     /** Gives up unless something is common. */
