@@ -14,7 +14,6 @@ import org.jspecify.annotations.Nullable;
 final class CellCache {
     private static final int LONGEST = 2 * Long.BYTES - 1;
     private static final int PLACE_OF_LENGTH = Long.SIZE - Byte.SIZE;
-    private static final long REST = (1L << PLACE_OF_LENGTH) - 1;
     private static final int TRIES = 1 << 10;
     private static final long MIX = 0x9E3779B97F4A7C15L;
 
@@ -32,7 +31,6 @@ final class CellCache {
 
     private long lastSecond;
     private TextValue last = TextValue.EMPTY;
-    private boolean lastQuoted;
 
     /**
      * @param texts makes the texts
@@ -48,10 +46,9 @@ final class CellCache {
      * {@return the text of some bytes}
      *
      * @param bytes with at least fifteen more behind the first of the text; at least one is of the text
-     * @param quoted whether it stands between quotes
      * @throws CharacterCodingException if they are no characters
      */
-    TextValue text(byte[] bytes, int start, int end, boolean quoted) throws CharacterCodingException {
+    TextValue text(byte[] bytes, int start, int end) throws CharacterCodingException {
         int length = end - start;
         if (length > LONGEST) {
             return texts.text(bytes, start, end);
@@ -66,33 +63,6 @@ final class CellCache {
             lastFirst = first;
             lastSecond = second;
         }
-        lastQuoted = quoted;
-        return last;
-    }
-
-    /**
-     * {@return how many bytes the last text has, if it stood without quotes and does so again at a place, with a delimiter
-     * after it; else -1}
-     *
-     * @param bytes with at least fifteen more behind the place
-     * @param limit where the bytes end
-     */
-    int again(byte[] bytes, int place, int limit, byte delimiter) {
-        int length = lastQuoted ? 0 : (int) (lastSecond >>> PLACE_OF_LENGTH);
-        int end = place + length;
-        if (length == 0 || end >= limit || bytes[end] != delimiter) {
-            return -1;
-        }
-        long first = EightBytes.at(bytes, place);
-        if (length <= Long.BYTES) {
-            return EightBytes.first(first, length) == lastFirst ? length : -1;
-        }
-        long second = EightBytes.first(EightBytes.at(bytes, place + Long.BYTES), length - Long.BYTES);
-        return first == lastFirst && second == (lastSecond & REST) ? length : -1;
-    }
-
-    /** {@return the last text} */
-    TextValue last() {
         return last;
     }
 

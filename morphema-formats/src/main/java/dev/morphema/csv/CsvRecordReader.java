@@ -102,7 +102,7 @@ final class CsvRecordReader implements RecordReader {
                 begin();
             }
             return iterator.hasNext() ? iterator.next() : null;
-        } catch (CsvParseException | CsvScanner.BadQuotes | UncheckedIOException e) {
+        } catch (CsvParseException | RowCells.BadQuotes | UncheckedIOException e) {
             throw fault(e);
         }
     }

@@ -40,6 +40,9 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     /** Grow with the longest row if there are no names. */
     private Column[] columns = new Column[0];
 
+    /** The numbers of the columns that become fields. */
+    private int[] wanted = new int[0];
+
     private final CellTexts texts;
     private final int textsOfColumn;
 
@@ -134,6 +137,10 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         columns[columns.length - 1] =
                 new Column(slot < 0 ? NOT_WANTED : slot, type, passes, new CellCache(texts, textsOfColumn));
         onlyBytes &= slot < 0 || passes;
+        if (slot >= 0) {
+            wanted = Arrays.copyOf(wanted, wanted.length + 1);
+            wanted[wanted.length - 1] = columns.length - 1;
+        }
     }
 
     /** {@return the line on which the row at hand begins} */
@@ -169,45 +176,78 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     }
 
     /**
-     * Takes a cell of which the bytes are known.
+     * Takes the cells of a row.
      *
-     * @param bytes with at least fifteen more behind the first of the cell
-     * @param ascii whether all are in ASCII
-     * @param quoted whether there were quotes around it
-     * @throws CharacterCodingException if the bytes are no characters, also if nobody wants them
+     * @throws CharacterCodingException if the bytes are no characters, also of cells that nobody wants
      */
-    void take(int column, byte[] bytes, int from, int to, boolean ascii, boolean quoted)
-            throws CharacterCodingException {
+    void takeRow(RowCells cells) throws CharacterCodingException {
         filled = true;
-        if (repeated || column >= columns.length) {
-            take(column, texts.text(bytes, from, to), quoted);
+        if (!begun || repeated || cells.count() > columns.length || !cells.areAscii()) {
+            takeAll(cells);
             return;
         }
-        Column known = columns[column];
-        if (known.slot() == NOT_WANTED) {
-            if (!ascii) {
-                texts.text(bytes, from, to);
+        for (int column : wanted) {
+            if (column < cells.count()) {
+                take(columns[column], cells, cells.start(column), cells.end(column), true);
             }
-            return;
         }
+    }
+
+    private void takeAll(RowCells cells) throws CharacterCodingException {
+        for (int column = 0; column < cells.count(); column++) {
+            int from = cells.start(column);
+            int to = cells.end(column);
+            boolean ascii = cells.areAscii(from, to);
+            if (!begun || repeated || column >= columns.length) {
+                take(column, text(cells, from, to), cells.isQuoted(from));
+            } else if (columns[column].slot() != NOT_WANTED) {
+                take(columns[column], cells, from, to, ascii);
+            } else if (!ascii) {
+                texts.text(cells.bytes(), from, to);
+            }
+        }
+    }
+
+    private TextValue text(RowCells cells, int from, int to) throws CharacterCodingException {
+        if (!cells.isQuoted(from)) {
+            return texts.text(cells.bytes(), from, to);
+        }
+        byte[] once = cells.withoutDoubled(from + 1, to - 1);
+        return texts.text(once, 0, once.length - RowCells.SPARE);
+    }
+
+    private void take(Column column, RowCells cells, int from, int to, boolean ascii) throws CharacterCodingException {
+        if (!cells.isQuoted(from)) {
+            take(column, cells.bytes(), from, to, ascii, false);
+        } else if (!cells.hasDoubled()) {
+            take(column, cells.bytes(), from + 1, to - 1, ascii, true);
+        } else {
+            byte[] once = cells.withoutDoubled(from + 1, to - 1);
+            take(column, once, 0, once.length - RowCells.SPARE, ascii, true);
+        }
+    }
+
+    /** Takes a cell that is wanted; there are {@link RowCells#SPARE} bytes behind it. */
+    private void take(Column column, byte[] bytes, int from, int to, boolean ascii, boolean quoted)
+            throws CharacterCodingException {
         if (from == to) {
-            put(known.slot(), cell(TextValue.EMPTY, quoted));
+            put(column.slot(), cell(TextValue.EMPTY, quoted));
             return;
         }
-        if (known.passes()
-                && (ascii || known.type() == null && texts.areUtf8(bytes, from, to))
-                && this.bytes.text(known.slot(), bytes, from, to)) {
+        if (column.passes()
+                && (ascii || column.type() == null && texts.areUtf8(bytes, from, to))
+                && this.bytes.text(column.slot(), bytes, from, to)) {
             return;
         }
-        if (ascii && known.type() != null) {
-            Value value = known.type().read(bytes, from, to);
+        if (ascii && column.type() != null) {
+            Value value = column.type().read(bytes, from, to);
             if (value != null) {
-                put(known.slot(), value);
-                converted |= RecordValue.bit(known.slot());
+                put(column.slot(), value);
+                converted |= RecordValue.bit(column.slot());
                 return;
             }
         }
-        put(known.slot(), known.texts().text(bytes, from, to, quoted));
+        put(column.slot(), column.texts().text(bytes, from, to));
     }
 
     private void put(int slot, Value value) {
@@ -217,30 +257,6 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             cells = all;
         }
         all[slot] = value;
-    }
-
-    /**
-     * Takes a cell whose bytes are the same as in the row before, if it is known that they are.
-     *
-     * @param bytes with at least fifteen more behind the first of the cell
-     * @param limit where the bytes end
-     * @return how many bytes it has, a delimiter following it; or -1 if it was not taken
-     */
-    int takeAgain(int column, byte[] bytes, int from, int limit, byte delimiter) {
-        return cells == null ? -1 : takeAgain(cells, column, bytes, from, limit, delimiter);
-    }
-
-    private int takeAgain(@Nullable Value[] all, int column, byte[] bytes, int from, int limit, byte delimiter) {
-        if (repeated || column >= columns.length || columns[column].slot() == NOT_WANTED) {
-            return -1;
-        }
-        CellCache known = columns[column].texts();
-        int length = known.again(bytes, from, limit, delimiter);
-        if (length > 0) {
-            filled = true;
-            all[columns[column].slot()] = known.last();
-        }
-        return length;
     }
 
     /** Takes the text of a cell. */
