@@ -1,5 +1,6 @@
 package dev.morphema;
 
+import dev.morphema.format.BareRecord;
 import dev.morphema.format.RecordReader;
 import dev.morphema.problem.Problem;
 import dev.morphema.value.Value;
@@ -46,6 +47,12 @@ final class ChainedReader implements RecordReader {
             open.remove().close();
         }
         return null;
+    }
+
+    @Override
+    public @Nullable BareRecord nextBare() throws IOException {
+        // At the end of an input the next record of all is found as a value.
+        return fill() ? open.element().nextBare() : null;
     }
 
     private boolean fill() throws IOException {

@@ -25,6 +25,17 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads) impleme
 
     @Override
     public RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException {
+        return opened(source, path, projection, false);
+    }
+
+    @Override
+    public RecordReader openBare(int source, List<FieldName> path, Projection projection) throws IOException {
+        return opened(source, path, projection, true);
+    }
+
+    /** @param bare whether records are taken bare where that can be done, so that to read them is most of the work */
+    private RecordReader opened(int source, List<FieldName> path, Projection projection, boolean bare)
+            throws IOException {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
         List<Input> all = inputs.bySource().get(checked.decl().name().text());
         boolean ahead = threads.areWorthwhile(size(all), checked.isOfManyFiles())
@@ -37,7 +48,8 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads) impleme
             return new ChainedReader(openings, ahead ? threads.count() : 0);
         }
         RecordReader reader = opened(all.get(0), checked, path, projection);
-        return ahead && reader.isSequence() ? ahead(() -> reader) : reader;
+        boolean soonDone = bare && reader.givesBare();
+        return ahead && !soonDone && reader.isSequence() ? ahead(() -> reader) : reader;
     }
 
     private ReadAhead ahead(ReadAhead.Opening opening) {

@@ -3,6 +3,8 @@ package dev.morphema;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.morphema.problem.ProblemException;
+import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.stream.Collectors;
 import net.jqwik.api.Arbitraries;
@@ -60,11 +62,16 @@ class EngineProperties {
     }
 
     private static String run(String declarations, String body, String rows, RunOptions options) {
-        return Language.run(
-                "source m: csv { n: number }\nsource m2: csv\n" + declarations + "target o: json(indent = 0) {\n" + body
-                        + "}\n",
-                Inputs.text("m", rows).andText("m2", rows),
-                options);
+        return Language.run(mapping(declarations, body), inputs(rows), options);
+    }
+
+    private static String mapping(String declarations, String body) {
+        return "source m: csv { n: number }\nsource m2: csv\n" + declarations + "target o: json(indent = 0) {\n" + body
+                + "}\n";
+    }
+
+    private static Inputs inputs(String rows) {
+        return Inputs.text("m", rows).andText("m2", rows);
     }
 
     @Property(tries = 400)
@@ -142,38 +149,32 @@ class EngineProperties {
                 "[reversed(rs.l)]");
         List<String> loops = List.of(
                 "",
-                "in for q in rs group by q.l as qs { l = l2  c = count(qs)  s = sum(qs.n) }",
-                "in for q in rs group runs by q.l as qs { l = l2  s = sum(qs.n)  c = count(qs)  m = max(qs.n) }",
-                "in for q in rs group by n2 = q.n as qs { c = count(qs)  s = sum(qs.n) }",
-                "if count(rs) > 2 { in for q in rs group runs by n2 = q.n as qs { c = count(qs)  s = sum(qs.n) } }",
-                "in for q in rs where exists(q.n) group by b = (q.n > 2) as qs sort by count(qs) desc => \"{b} {max(qs.n)}\"",
-                "in for q in rs let d = q.l group runs by d = d as qs { d = d  n = sum(qs.n)  i for z in qs group by z.k as zs => count(zs) }",
-                "in for q in rs group from q.l == \"a\" as qs => count(qs)",
-                "in for q in rs for t in [q.l, q.n] group by t = text(t) as qs => \"{t}{count(qs)}\"");
+                "inner for q in rs group by q.l as qs { l = l2  c = count(qs)  s = sum(qs.n) }",
+                "inner for q in rs group runs by q.l as qs { l = l2  s = sum(qs.n)  c = count(qs)  m = max(qs.n) }",
+                "inner for q in rs group by n2 = q.n as qs { c = count(qs)  s = sum(qs.n) }",
+                "if count(rs) > 2 { inner for q in rs group runs by n2 = q.n as qs { c = count(qs)  s = sum(qs.n) } }",
+                "inner for q in rs where exists(q.n) group by b = (q.n > 2) as qs sort by count(qs) desc => \"{b} {max(qs.n)}\"",
+                "inner for q in rs let d = q.l group runs by e = d as qs { d? = e  n = sum(qs.n)  i for z in qs group by k2 = z.k as zs => count(zs) }",
+                "inner for q in rs group from q.l == \"a\" as qs => count(qs)",
+                "inner for q in rs for t in [q.l, q.n] group by t = text(t) as qs => \"{t}{count(qs)}\"");
         List<String> groups = List.of(
                 "group by r.k as rs",
                 "group runs by r.k as rs",
                 "group by r.k, r.l as rs sort by count(rs) desc",
                 "group by r.k as rs where count(rs) > 1",
-                "let m = r.n group by r.k as rs distinct by count(rs)");
+                "let amount = r.n group by r.k as rs distinct by count(rs)");
         return Combinators.combine(
                         Arbitraries.of(groups), Arbitraries.of(uses), Arbitraries.of(uses), Arbitraries.of(loops))
                 .as((g, a, b, l) -> g + " {\n a = " + a + "\n b = " + b + "\n "
                         + l.replace("q.l as qs { l = l2 ", "l2 = q.l as qs { l = l2 ") + "%s\n}\n");
     }
 
-    /** The text that a run gives, or the problem that it ends with. */
     private static String outcome(String body, String rows) {
         return outcome(body, rows, RunOptions.DEFAULT);
     }
 
     private static String outcome(String body, String rows, RunOptions options) {
-        try {
-            return run("", body, rows, options);
-        } catch (ProblemException e) {
-            return e.problem().code() + " " + e.problem().message() + " "
-                    + e.problem().input();
-        }
+        return outcome(mapping("", body), inputs(rows), options);
     }
 
     @Property(tries = 600)
@@ -241,10 +242,19 @@ class EngineProperties {
     }
 
     private static String outcome(String mapping, Inputs inputs) {
+        return outcome(mapping, inputs, RunOptions.DEFAULT);
+    }
+
+    /** The text that a run gives, or the problem that it ends with; a mapping that is wrong is none of that. */
+    private static String outcome(String mapping, Inputs inputs, RunOptions options) {
+        Mapping loaded = Language.load(mapping);
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
         try {
-            return Language.run(mapping, inputs);
+            loaded.run(inputs, Outputs.stream("o", out), options);
+            return out.toString(StandardCharsets.UTF_8);
         } catch (ProblemException e) {
-            return e.problem().code() + " " + e.problem().message();
+            return e.problem().code() + " " + e.problem().message() + " "
+                    + e.problem().input();
         }
     }
 }

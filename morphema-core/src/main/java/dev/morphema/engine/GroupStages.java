@@ -1,14 +1,18 @@
 package dev.morphema.engine;
 
+import dev.morphema.format.BareRecord;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
+import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
+import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.function.Consumer;
@@ -20,9 +24,13 @@ final class GroupStages {
 
     /** Where the keys and members of a group go, and what is wanted of the members. */
     record Names(int[] keys, GroupUse use) {
-        /** {@return a group whose members are kept, or kept up} */
-        Group begin(int number, Value[] values, Frame frame, Value first) {
-            Group group = new Group(number, values, LoopPlan.origin(first));
+        /**
+         * {@return a group whose members are kept, or kept up}
+         *
+         * @param first where its first member stands
+         */
+        Group begin(int number, Value[] values, Frame frame, @Nullable Origin first) {
+            Group group = new Group(number, values, first);
             if (use.keeps()) {
                 group.keepMembers();
             } else {
@@ -42,10 +50,30 @@ final class GroupStages {
             }
         }
 
-        /** Tallies a member in cells; {@return the first function for which that could not be done, or -1}. */
-        int tally(Frame frame, Value member, long[] cells, int at) {
-            name(frame, member);
+        /** As {@link #add(Group, Frame, Value)}, for a member of which no value has been made, and is not kept. */
+        void add(Group group, Frame frame, BareRecord member) {
+            Objects.requireNonNull(group.state()).add(frame, member);
+        }
+
+        /** Tallies a bare member in cells; {@return the first function for which that could not be done, or -1}. */
+        int tally(BareRecord member, long[] cells, int at) {
             for (int i = 0; i < use.running().length; i++) {
+                if (!use.tally(i, member, cells, at)) {
+                    return i;
+                }
+            }
+            return -1;
+        }
+
+        /**
+         * Tallies a member in cells.
+         *
+         * @param from the first function
+         * @return the first function for which that could not be done, or -1
+         */
+        int tally(int from, Frame frame, Value member, long[] cells, int at) {
+            name(frame, member);
+            for (int i = from; i < use.running().length; i++) {
                 if (!use.tally(i, frame, member, cells, at)) {
                     return i;
                 }
@@ -100,10 +128,27 @@ final class GroupStages {
             return grouping(frame, next, null);
         }
 
+        @Override
+        public boolean takesBare() {
+            // More than one value is looked up as an object.
+            return keys.nodes().size() == 1
+                    && keys.areFieldsOf(member)
+                    && names.use().takesBare();
+        }
+
         private HeldFlow grouping(Frame frame, Flow next, @Nullable Holdings holdings) {
             HeldGroups groups = new HeldGroups(names, frame, holdings);
             Value[] values = new Value[keys.nodes().size()];
             return new HeldFlow() {
+                private final PathNodes.@Nullable Named key =
+                        takesBare() ? (PathNodes.Named) keys.nodes().get(0) : null;
+
+                @Override
+                public boolean take(BareRecord record) {
+                    int slot = key == null ? -1 : key.onlyUntyped(record.layout());
+                    return slot >= 0 && groups.add(record, slot);
+                }
+
                 @Override
                 public void eachState(Consumer<GroupState> taker) {
                     groups.eachState(taker);
@@ -141,6 +186,11 @@ final class GroupStages {
         }
 
         @Override
+        public boolean takesBare() {
+            return keys != null && keys.areFieldsOf(member) && names.use().takesBare();
+        }
+
+        @Override
         public Flow start(Frame frame, Flow next) {
             return new Neighbours(frame, next, false);
         }
@@ -163,6 +213,13 @@ final class GroupStages {
 
             private final PathNodes.@Nullable Named[] steps;
 
+            /** The bytes of the keys, if the last member was a bare record. */
+            private final LastKey[] bytes;
+
+            private boolean bytesAreKnown;
+            /** Whether the next turn is for a record that could not be taken as it is, only since the key before is unknown. */
+            private boolean turnIsBare;
+
             private @Nullable Group group;
             private boolean more = true;
 
@@ -174,18 +231,55 @@ final class GroupStages {
                 this.nodes = keys == null ? new Node[0] : keys.nodes().toArray(new Node[0]);
                 this.values = new Value[nodes.length];
                 this.steps = new PathNodes.Named[nodes.length];
+                this.bytes = new LastKey[nodes.length];
+                Arrays.setAll(bytes, i -> new LastKey());
                 for (int i = 0; i < nodes.length && member instanceof NameNodes.Local name; i++) {
                     steps[i] = PathNodes.Named.from(name.slot(), nodes[i]);
                 }
             }
 
             @Override
+            public boolean take(BareRecord record) {
+                boolean same = true;
+                for (int i = 0; i < bytes.length; i++) {
+                    int slot = slot(i, record);
+                    if (slot < 0) {
+                        return false;
+                    }
+                    same = bytes[i].isStill(record, slot) && same;
+                }
+                turnIsBare = group == null || !bytesAreKnown;
+                if (turnIsBare) {
+                    return false;
+                }
+                if (!same) {
+                    flush();
+                    if (!more) {
+                        return false;
+                    }
+                    for (int i = 0; i < bytes.length; i++) {
+                        int slot = slot(i, record);
+                        values[i] = TextValue.of(record.bytes(), record.from(slot), record.to(slot));
+                    }
+                    group = names.begin(0, values.clone(), frame, record.origin());
+                }
+                names.add(Objects.requireNonNull(group), frame, record);
+                return true;
+            }
+
+            private int slot(int key, BareRecord record) {
+                return Objects.requireNonNull(steps[key]).onlyUntyped(record.layout());
+            }
+
+            @Override
             public boolean turn() {
+                bytesAreKnown = turnIsBare;
+                turnIsBare = false;
                 Value thisMember = member.eval(frame);
                 if (starts(thisMember)) {
                     // The names of the loop are in the frame; the group before must not lose them for this turn.
                     flush();
-                    group = names.begin(0, values.clone(), frame, thisMember);
+                    group = names.begin(0, values.clone(), frame, LoopPlan.origin(thisMember));
                 }
                 names.add(Objects.requireNonNull(group), frame, thisMember);
                 return more;

@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.format.BareRecord;
 import dev.morphema.function.Function;
 import dev.morphema.function.Tally;
 import dev.morphema.problem.ProblemException;
@@ -90,6 +91,22 @@ final class GroupState {
         for (int loop = 0; loop < nested.length; loop++) {
             if (!nested[loop].add(frame, member)) {
                 relyNoMoreOn(loop, frame, member);
+            }
+        }
+    }
+
+    /** As {@link #add(Frame, Value)}, for a member of which no value has been made. */
+    void add(Frame frame, BareRecord member) {
+        for (int i = 0; i < functions.length; i++) {
+            if ((summedUp & 1L << i) == 0 && ((inObjects & 1L << i) != 0 || !use.tally(i, member, cells, 0))) {
+                frame.set(use.slot(), member.value());
+                take(i, frame, member.value());
+            }
+        }
+        for (int loop = 0; loop < nested.length; loop++) {
+            if (!nested[loop].add(frame, member)) {
+                frame.set(use.slot(), member.value());
+                relyNoMoreOn(loop, frame, member.value());
             }
         }
     }
@@ -234,6 +251,10 @@ final class GroupState {
                 }
             }
             return true;
+        }
+
+        boolean add(Frame frame, BareRecord member) {
+            return wantsMore && groups.take(member) || add(frame, member.value());
         }
 
         boolean emit(Flow to) {

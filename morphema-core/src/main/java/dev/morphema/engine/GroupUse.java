@@ -1,9 +1,12 @@
 package dev.morphema.engine;
 
+import dev.morphema.format.BareRecord;
 import dev.morphema.function.Tally;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.value.Converter;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
+import dev.morphema.value.NumberValue;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
@@ -117,6 +120,45 @@ final class GroupUse {
         } catch (ProblemException e) {
             return false;
         }
+    }
+
+    /**
+     * {@return whether all that is needed of the members is found in single fields of them, by functions that can do with
+     * cells}
+     */
+    boolean takesBare() {
+        for (int i = 0; i < running.length; i++) {
+            Tally tally = running[i].tally();
+            boolean counts = tally != null && tally.counts() && PathNodes.isLocal(slot, running[i].items());
+            if (tally == null || steps[i] == null && !counts) {
+                return false;
+            }
+        }
+        return !kept && nested.stream().allMatch(LoopPlan::groupsBare);
+    }
+
+    /**
+     * As {@link #tally(int, Frame, Value, long[], int)}, for a member of which no value has been made; what cannot be done so
+     * may be possible with a value.
+     */
+    boolean tally(int function, BareRecord member, long[] cells, int at) {
+        Tally tally = Objects.requireNonNull(running[function].tally());
+        PathNodes.Named step = steps[function];
+        Value item = step == null ? RecordValue.EMPTY : item(step, tally, member);
+        return item != null && tally.add(cells, at + places[function], item);
+    }
+
+    private static @Nullable Value item(PathNodes.Named step, Tally tally, BareRecord member) {
+        int field = step.only(member.layout());
+        if (field < 0) {
+            return null;
+        }
+        Converter type = member.layout().converter(field);
+        if (type == null) {
+            return tally.counts() ? RecordValue.EMPTY : null;
+        }
+        Value item = type.read(member.bytes(), member.from(field), member.to(field));
+        return item instanceof NumberValue || tally.counts() ? item : null;
     }
 
     /** {@return for each function of what it is the sum, or null if it must be kept up by itself; not to be changed} */

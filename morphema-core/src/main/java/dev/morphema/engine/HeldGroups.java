@@ -1,7 +1,10 @@
 package dev.morphema.engine;
 
+import dev.morphema.format.BareRecord;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.NumberValue;
+import dev.morphema.value.Origin;
+import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.ValueSize;
 import java.util.ArrayList;
@@ -68,11 +71,10 @@ final class HeldGroups {
                 further.add(LaidDown.row(keys, new Value[] {member}));
                 return;
             }
-            number = groups.add(code, begin(keys.clone(), member));
-            hold(bytesOfGroup + ValueSize.of(keys), true);
+            number = begin(keys.clone(), LoopPlan.origin(member));
         }
         if (tallied && (outgrown.isEmpty() || !outgrown.get(number))) {
-            tally(number, member);
+            tally(0, number, member);
         } else {
             names.add(groups.get(number), frame, member);
         }
@@ -81,14 +83,45 @@ final class HeldGroups {
         }
     }
 
-    private Group begin(Value[] keys, Value first) {
-        return tallied
-                ? new Group(groups.size(), keys, LoopPlan.origin(first))
-                : names.begin(groups.size(), keys, frame, first);
+    /**
+     * As {@link #add(Value[], Value)}, for a member of which no value has been made.
+     *
+     * @param key the slot of its key
+     * @return whether it could be taken; if not, nothing has changed
+     */
+    boolean add(BareRecord member, int key) {
+        if (!code.set(member.bytes(), member.from(key), member.to(key))) {
+            return false;
+        }
+        int number = groups.find(code);
+        if (number < 0) {
+            if (further != null) {
+                return false;
+            }
+            Value[] keys = {TextValue.of(member.bytes(), member.from(key), member.to(key))};
+            number = begin(keys, member.origin());
+        }
+        if (tallied && (outgrown.isEmpty() || !outgrown.get(number))) {
+            int from = names.tally(member, groups.cells(), groups.cellsOf(number));
+            if (from >= 0) {
+                tally(from, number, member.value());
+            }
+        } else {
+            names.add(groups.get(number), frame, member);
+        }
+        return true;
     }
 
-    private void tally(int number, Value member) {
-        int from = names.tally(frame, member, groups.cells(), groups.cellsOf(number));
+    /** Begins the group of the key at hand; {@return its number}. */
+    private int begin(Value[] keys, @Nullable Origin first) {
+        Group group = tallied ? new Group(groups.size(), keys, first) : names.begin(groups.size(), keys, frame, first);
+        int number = groups.add(code, group);
+        hold(bytesOfGroup + ValueSize.of(keys), true);
+        return number;
+    }
+
+    private void tally(int function, int number, Value member) {
+        int from = names.tally(function, frame, member, groups.cells(), groups.cellsOf(number));
         if (from >= 0) {
             GroupState state = state(groups.get(number));
             outgrown.set(number);

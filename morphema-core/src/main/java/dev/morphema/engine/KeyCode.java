@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.value.Comparison;
+import dev.morphema.value.EightBytes;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import org.jspecify.annotations.Nullable;
@@ -40,6 +41,27 @@ final class KeyCode {
         other = key;
         first = key.hashCode();
         second = 0;
+    }
+
+    /**
+     * Takes a text in ASCII; gives the same numbers as for its value.
+     *
+     * @param ascii with at least seven more bytes behind the text
+     * @return whether it is short enough; if not, it must be taken as a value
+     */
+    boolean set(byte[] ascii, int from, int to) {
+        int length = to - from;
+        if (length > LONGEST) {
+            return false;
+        }
+        first = packed(ascii, from, Math.min(length, Long.BYTES));
+        second = (length > Long.BYTES ? packed(ascii, from + Long.BYTES, length - Long.BYTES) : 0) | length;
+        other = null;
+        return true;
+    }
+
+    private static long packed(byte[] ascii, int from, int length) {
+        return Long.reverseBytes(EightBytes.first(EightBytes.at(ascii, from), length));
     }
 
     private boolean packPlain(TextValue text) {

@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.format.BareRecord;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -115,6 +116,18 @@ record LoopPlan(
     RecordSink stream(Frame frame, Flow body) {
         Flow flow = start(frame, body, 0);
         return sequence.stream(frame, new RecordSink() {
+            private final @Nullable HeldFlow groups = groupsBare() ? (HeldFlow) flow : null;
+
+            @Override
+            public boolean takesBare() {
+                return groups != null;
+            }
+
+            @Override
+            public boolean accept(BareRecord record) {
+                return groups != null && take(groups, record, frame) || accept(record.value());
+            }
+
             @Override
             public boolean accept(Value item) {
                 return turnWith(item, slot, frame, flow);
@@ -125,6 +138,15 @@ record LoopPlan(
                 flow.end();
             }
         });
+    }
+
+    /** {@return whether it does nothing but group what it goes through, for which bare records will do} */
+    boolean groupsBare() {
+        return !optional
+                && !stages.isEmpty()
+                && stages.get(0) instanceof Stage.Grouping grouping
+                && PathNodes.isLocal(slot, grouping.member())
+                && grouping.takesBare();
     }
 
     private Flow start(Frame frame, Flow body, int from) {
@@ -147,6 +169,21 @@ record LoopPlan(
             more = flow.turn();
         }
         return more;
+    }
+
+    /** Gives a flow a bare record; says whether it was taken. */
+    private static boolean take(HeldFlow groups, BareRecord record, Frame frame) {
+        List<Problem> warnings = frame.run().warnings();
+        int before = warnings.size();
+        try {
+            boolean taken = groups.take(record);
+            if (warnings.size() > before) {
+                placeWarnings(warnings, before, record.value());
+            }
+            return taken;
+        } catch (ProblemException e) {
+            throw placed(e, record.value());
+        }
     }
 
     private static boolean turnWith(Value item, int slot, Frame frame, Flow flow) {

@@ -138,6 +138,12 @@ final class PathNodes {
             return known(layout).only();
         }
 
+        /** {@return as {@link #only}, but -1 also if the field has a declared type} */
+        int onlyUntyped(Layout layout) {
+            int slot = only(layout);
+            return slot >= 0 && layout.converter(slot) == null ? slot : -1;
+        }
+
         /** {@return what {@link #eval} gives where a record is in the slot} */
         Value evalIn(RecordValue record) {
             try {

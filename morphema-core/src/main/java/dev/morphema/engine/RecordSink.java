@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.format.BareRecord;
 import dev.morphema.value.Value;
 
 /** Takes the records of a source that streams, and is told when there are no more. */
@@ -10,6 +11,16 @@ interface RecordSink {
      * @return whether more are wanted
      */
     boolean accept(Value record);
+
+    /** {@return whether it can do with most records before a value is made of them} */
+    default boolean takesBare() {
+        return false;
+    }
+
+    /** As {@link #accept(Value)}, for a record of which no value has been made. */
+    default boolean accept(BareRecord record) {
+        return accept(record.value());
+    }
 
     /** There are no more records. */
     void end();

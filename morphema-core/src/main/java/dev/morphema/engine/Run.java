@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.check.CheckedMapping;
+import dev.morphema.format.BareRecord;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.TargetFormat.DocumentWriter;
@@ -22,6 +23,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Random;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
@@ -38,6 +40,12 @@ public final class Run {
          * @throws IOException if it cannot be opened
          */
         RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException;
+
+        /**
+         * As {@link #open}, for a run that takes records {@linkplain RecordReader#nextBare bare} where it can: it is soon done
+         * with each.
+         */
+        RecordReader openBare(int source, List<FieldName> path, Projection projection) throws IOException;
 
         /** {@return whether the input of a source is so small that to read it once, as a whole, is best} */
         boolean isSmall(int source);
@@ -216,31 +224,65 @@ public final class Run {
 
     private void push(Program.Pass pass, List<Streaming> open) throws IOException {
         int source = pass.source();
-        List<Streaming> wanting = new ArrayList<>(open);
-        long count = 0;
-        try (RecordReader reader = readers.open(
-                source, pass.path(), program.mapping().sources().get(source).projection())) {
-            for (Value record = next(reader, source);
-                    record != null && !wanting.isEmpty();
-                    record = next(reader, source)) {
-                count++;
-                for (int i = wanting.size() - 1; i >= 0; i--) {
-                    Streaming streaming = wanting.get(i);
-                    streaming.target().begin();
-                    if (!streaming.sink().accept(record)) {
-                        wanting.remove(i);
-                    }
-                }
-            }
+        boolean bare = open.size() == 1 && open.get(0).sink().takesBare();
+        Projection projection = program.mapping().sources().get(source).projection();
+        long count;
+        try (RecordReader reader = bare
+                ? readers.openBare(source, pass.path(), projection)
+                : readers.open(source, pass.path(), projection)) {
+            count = bare ? pushBare(reader, source, open.get(0)) : push(reader, source, open);
             reader.warnings().forEach(state::warn);
         }
         read[source] = Math.max(read[source], count);
+    }
+
+    /** Pushes records into one target that does without values of most; {@return how many there were}. */
+    private long pushBare(RecordReader reader, int source, Streaming streaming) {
+        streaming.target().begin();
+        RecordSink sink = streaming.sink();
+        long count = 0;
+        boolean more = true;
+        while (more) {
+            BareRecord bare = nextBare(reader, source);
+            Value record = bare == null ? next(reader, source) : null;
+            if (bare == null && record == null) {
+                return count;
+            }
+            count++;
+            more = bare == null ? sink.accept(Objects.requireNonNull(record)) : sink.accept(bare);
+        }
+        return count;
+    }
+
+    /** Pushes each record into all targets that want more; {@return how many there were}. */
+    private long push(RecordReader reader, int source, List<Streaming> open) {
+        List<Streaming> wanting = new ArrayList<>(open);
+        long count = 0;
+        for (Value record = next(reader, source); record != null && !wanting.isEmpty(); record = next(reader, source)) {
+            count++;
+            for (int i = wanting.size() - 1; i >= 0; i--) {
+                Streaming streaming = wanting.get(i);
+                streaming.target().begin();
+                if (!streaming.sink().accept(record)) {
+                    wanting.remove(i);
+                }
+            }
+        }
+        return count;
     }
 
     /** The next record; a failure to read is told as such, so that it is not taken for one to write. */
     private @Nullable Value next(RecordReader reader, int source) {
         try {
             return reader.next();
+        } catch (IOException e) {
+            throw unreadable(source, e);
+        }
+    }
+
+    private @Nullable BareRecord nextBare(RecordReader reader, int source) {
+        try {
+            return reader.nextBare();
         } catch (IOException e) {
             throw unreadable(source, e);
         }

@@ -15,6 +15,9 @@ interface Stage {
 
         /** {@return how the members of its groups are used} */
         GroupUse use();
+
+        /** {@return whether the keys are single fields of a member, and so is all that is needed of the members} */
+        boolean takesBare();
     }
 
     /** {@return the stage in one line, as the printed plan shows it} */

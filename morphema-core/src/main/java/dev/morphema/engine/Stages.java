@@ -180,6 +180,12 @@ final class Stages {
             nodes = List.copyOf(nodes);
         }
 
+        /** {@return whether each is a single field of a value that is just in a slot} */
+        boolean areFieldsOf(Node base) {
+            return base instanceof NameNodes.Local name
+                    && nodes.stream().allMatch(node -> PathNodes.Named.from(name.slot(), node) != null);
+        }
+
         String written() {
             return nodes.stream().map(Node::written).collect(Collectors.joining(", "));
         }

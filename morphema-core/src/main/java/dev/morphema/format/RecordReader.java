@@ -31,6 +31,21 @@ public interface RecordReader extends Closeable {
     @Nullable
     Value next() throws IOException;
 
+    /** {@return whether most records can be had before a value is made of them} */
+    default boolean givesBare() {
+        return false;
+    }
+
+    /**
+     * {@return the next record before it is made a value, or null if this reader, or this record, is not such that that can be
+     * done}; then {@link #next} gives it.
+     *
+     * @throws IOException if reading fails
+     */
+    default @Nullable BareRecord nextBare() throws IOException {
+        return null;
+    }
+
     /**
      * {@return all records that are left}
      *

@@ -43,6 +43,11 @@ final class Tallies {
         }
 
         @Override
+        public boolean counts() {
+            return true;
+        }
+
+        @Override
         public boolean addsUp() {
             return true;
         }

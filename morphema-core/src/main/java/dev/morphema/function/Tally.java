@@ -18,6 +18,11 @@ public interface Tally {
      */
     boolean add(long[] cells, int at, Value value);
 
+    /** {@return whether it only counts values, whatever they are} */
+    default boolean counts() {
+        return false;
+    }
+
     /** {@return whether what many values come to is the sum of what parts of them come to} */
     default boolean addsUp() {
         return false;

@@ -3,6 +3,7 @@ package dev.morphema.csv;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
+import dev.morphema.format.BareRecord;
 import dev.morphema.format.Input;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
@@ -36,6 +37,7 @@ final class CsvRecordReader implements RecordReader {
     private final CsvRowHandler rows;
     private final InputStream bytes;
     private final CsvFaults faults;
+    private final @Nullable CsvScanner scanner;
     private final Iterator<Value> iterator;
     private final List<Problem> warnings = new ArrayList<>();
     private final long skipped;
@@ -65,8 +67,9 @@ final class CsvRecordReader implements RecordReader {
                 options.text("blank", "absent").equals("absent"),
                 new CellTexts(start.charset()),
                 ReadBuffer.size(input) / BYTES_OF_A_TEXT);
-        this.iterator = scanned
-                ? new CsvScanner(bytes, delimiter.charAt(0), quote, rows, ReadBuffer.size(input))
+        this.scanner = scanned ? new CsvScanner(bytes, delimiter.charAt(0), quote, rows, ReadBuffer.size(input)) : null;
+        this.iterator = scanner != null
+                ? scanner
                 : CsvReader.builder()
                         .fieldSeparator(delimiter)
                         .quoteCharacter(quote)
@@ -97,18 +100,37 @@ final class CsvRecordReader implements RecordReader {
     @Override
     public @Nullable Value next() throws IOException {
         try {
-            if (!started) {
-                started = true;
-                begin();
-            }
+            begin();
             return iterator.hasNext() ? iterator.next() : null;
         } catch (CsvParseException | RowCells.BadQuotes | UncheckedIOException e) {
             throw fault(e);
         }
     }
 
-    /** Reads the header, and finds out which columns are wanted. */
+    @Override
+    public boolean givesBare() {
+        return scanner != null;
+    }
+
+    @Override
+    public @Nullable BareRecord nextBare() throws IOException {
+        if (scanner == null) {
+            return null;
+        }
+        try {
+            begin();
+            return scanner.bare();
+        } catch (RowCells.BadQuotes | UncheckedIOException e) {
+            throw fault(e);
+        }
+    }
+
+    /** Before the first record: reads the header, and finds out which columns are wanted. */
     private void begin() {
+        if (started) {
+            return;
+        }
+        started = true;
         List<String> names = columns;
         if (header && iterator.hasNext()) {
             iterator.next();

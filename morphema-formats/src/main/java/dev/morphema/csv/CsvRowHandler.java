@@ -1,6 +1,7 @@
 package dev.morphema.csv;
 
 import de.siegmar.fastcsv.reader.AbstractBaseCsvCallbackHandler;
+import dev.morphema.format.BareRecord;
 import dev.morphema.format.Projection;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
@@ -53,6 +54,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     private boolean filled;
 
     private long line;
+    private @Nullable BareRow bare;
     /** Whether two columns have the same name, so that a field can have two values. */
     private boolean repeated;
 
@@ -60,9 +62,6 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     private @Nullable Value @Nullable [] cells;
     /** The cells that are taken as bytes. */
     private FieldBytes.Row bytes = new FieldBytes.Row(0);
-    /** Whether all columns are taken as bytes where that can be. */
-    private boolean onlyBytes = true;
-
     /** The slots of cells that were read as their declared type. */
     private long converted;
 
@@ -115,6 +114,34 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             names.forEach(this::addColumn);
         }
         bytes = new FieldBytes.Row(layout.size());
+        bare = named && !wanted.everything() && !repeated ? bareRow() : null;
+    }
+
+    /** {@return what holds a row as it is, or null if there is no column for some field} */
+    private @Nullable BareRow bareRow() {
+        int[] columnOfSlot = new int[layout.size()];
+        Arrays.fill(columnOfSlot, NOT_WANTED);
+        for (int column : wanted) {
+            columnOfSlot[columns[column].slot()] = column;
+        }
+        boolean all = Arrays.stream(columnOfSlot).allMatch(column -> column != NOT_WANTED);
+        return all ? new BareRow(layout, columnOfSlot, this) : null;
+    }
+
+    /** {@return the record of the row at hand} */
+    RecordValue made(RowCells found) throws CharacterCodingException {
+        takeRow(found);
+        return built();
+    }
+
+    /** {@return the row at hand as it is, or null if it is not such that that can be done} */
+    @Nullable
+    BareRecord bare(RowCells found) {
+        if (bare == null || found.count() > columns.length || !bare.take(found)) {
+            return null;
+        }
+        number++;
+        return bare;
     }
 
     private void addColumn(String name) {
@@ -136,7 +163,6 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
                 && (type == null || type.prints() != null);
         columns[columns.length - 1] =
                 new Column(slot < 0 ? NOT_WANTED : slot, type, passes, new CellCache(texts, textsOfColumn));
-        onlyBytes &= slot < 0 || passes;
         if (slot >= 0) {
             wanted = Arrays.copyOf(wanted, wanted.length + 1);
             wanted[wanted.length - 1] = columns.length - 1;
@@ -162,7 +188,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     }
 
     private void beginCells() {
-        cells = onlyBytes ? null : new Value[layout.size()];
+        cells = null;
         bytes.clear();
         converted = 0;
     }
@@ -312,7 +338,12 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         return repeated ? record.build() : built();
     }
 
-    private Value built() {
-        return RecordValue.of(layout, cells, bytes.take(), new Origin(input, number, line), converted);
+    /** {@return where the row at hand stands} */
+    Origin origin() {
+        return new Origin(input, number, line);
+    }
+
+    private RecordValue built() {
+        return RecordValue.of(layout, cells, bytes.take(), origin(), converted);
     }
 }

@@ -1,5 +1,6 @@
 package dev.morphema.csv;
 
+import dev.morphema.format.BareRecord;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
@@ -32,6 +33,9 @@ final class CsvScanner implements Iterator<Value> {
     private int limit;
     private boolean ended;
     private long line = 1;
+
+    /** Whether the cells of the row at hand are known. */
+    private boolean found;
 
     private @Nullable Value row;
 
@@ -80,19 +84,51 @@ final class CsvScanner implements Iterator<Value> {
 
     /** {@return the next row, or null at the end}; lines with nothing on them are no rows. */
     private @Nullable Value row() throws IOException {
-        if (!toRow()) {
+        if (!findRow()) {
             return null;
+        }
+        rows.takeRow(cells);
+        toNextRow();
+        return rows.buildRecord();
+    }
+
+    /**
+     * {@return the next row as it is, or null if that cannot be had so}; then {@link #next} gives it.
+     *
+     * @throws UncheckedIOException if reading fails
+     */
+    @Nullable
+    BareRecord bare() {
+        try {
+            BareRecord bare = row == null && findRow() ? rows.bare(cells) : null;
+            if (bare != null) {
+                toNextRow();
+            }
+            return bare;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Finds the cells of the next row, if that was not done before; says whether there is one. */
+    private boolean findRow() throws IOException {
+        if (found) {
+            return true;
+        }
+        if (!toRow()) {
+            return false;
         }
         rows.handleBegin(line);
         while (!cells.find(buffer, at, limit, ended)) {
             read();
         }
-        rows.takeRow(cells);
-        toNextRow(cells.end());
-        return rows.buildRecord();
+        found = true;
+        return true;
     }
 
-    private void toNextRow(int end) {
+    private void toNextRow() {
+        int end = cells.end();
+        found = false;
         line += cells.lines();
         at = end;
         if (end < limit) {

@@ -1,0 +1,47 @@
+package dev.morphema.engine;
+
+import dev.morphema.format.BareRecord;
+import dev.morphema.value.EightBytes;
+
+/** The bytes of the key that came last. Not thread-safe. */
+final class LastKey {
+    private byte[] bytes = new byte[4 * Long.BYTES];
+    private int length;
+
+    /** {@return whether the key in a field is the same as the last one}, which it is from now on. */
+    boolean isStill(BareRecord record, int slot) {
+        boolean still = is(record.bytes(), record.from(slot), record.to(slot));
+        if (!still) {
+            set(record.bytes(), record.from(slot), record.to(slot));
+        }
+        return still;
+    }
+
+    /**
+     * {@return whether some bytes are the same as those that were taken last}
+     *
+     * @param other with at least seven more behind them
+     */
+    private boolean is(byte[] other, int from, int to) {
+        if (to - from != length) {
+            return false;
+        }
+        int i = 0;
+        while (i + Long.BYTES <= length) {
+            if (EightBytes.at(bytes, i) != EightBytes.at(other, from + i)) {
+                return false;
+            }
+            i += Long.BYTES;
+        }
+        return i == length
+                || EightBytes.first(EightBytes.at(bytes, i) ^ EightBytes.at(other, from + i), length - i) == 0;
+    }
+
+    private void set(byte[] other, int from, int to) {
+        length = to - from;
+        if (length + Long.BYTES > bytes.length) {
+            bytes = new byte[2 * length + Long.BYTES];
+        }
+        System.arraycopy(other, from, bytes, 0, length);
+    }
+}
