@@ -35,18 +35,13 @@ final class BareRow implements BareRecord {
     boolean take(RowCells found) {
         cells = found;
         value = null;
-        if (!found.areAscii() || found.hasDoubled()) {
-            return false;
-        }
         for (int slot = 0; slot < columns.length; slot++) {
             int column = columns[slot];
-            if (column >= found.count()) {
+            if (column >= found.count() || !found.isAscii(column) || found.hasDoubled(column)) {
                 return false;
             }
-            int begin = found.start(column);
-            int quotes = found.isQuoted(begin) ? 1 : 0;
-            from[slot] = begin + quotes;
-            to[slot] = found.end(column) - quotes;
+            from[slot] = found.start(column);
+            to[slot] = found.end(column);
             if (from[slot] == to[slot]) {
                 return false;
             }

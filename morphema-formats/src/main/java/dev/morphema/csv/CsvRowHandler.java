@@ -136,9 +136,12 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     /** {@return the row at hand as it is, or null if it is not such that that can be done} */
     @Nullable
-    BareRecord bare(RowCells found) {
+    BareRecord bare(RowCells found) throws CharacterCodingException {
         if (bare == null || found.count() > columns.length || !bare.take(found)) {
             return null;
+        }
+        if (!found.areAscii()) {
+            checkUnwanted(found);
         }
         number++;
         return bare;
@@ -208,72 +211,77 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
      */
     void takeRow(RowCells cells) throws CharacterCodingException {
         filled = true;
-        if (!begun || repeated || cells.count() > columns.length || !cells.areAscii()) {
-            takeAll(cells);
+        if (!begun || repeated || cells.count() > columns.length) {
+            for (int column = 0; column < cells.count(); column++) {
+                take(column, text(column, cells), cells.isQuoted(column));
+            }
             return;
         }
         for (int column : wanted) {
             if (column < cells.count()) {
-                take(columns[column], cells, cells.start(column), cells.end(column), true);
+                take(column, cells);
             }
+        }
+        if (!cells.areAscii()) {
+            checkUnwanted(cells);
         }
     }
 
-    private void takeAll(RowCells cells) throws CharacterCodingException {
+    /** Reads the cells that nobody wants, whose bytes might be no characters. */
+    private void checkUnwanted(RowCells cells) throws CharacterCodingException {
         for (int column = 0; column < cells.count(); column++) {
-            int from = cells.start(column);
-            int to = cells.end(column);
-            boolean ascii = cells.areAscii(from, to);
-            if (!begun || repeated || column >= columns.length) {
-                take(column, text(cells, from, to), cells.isQuoted(from));
-            } else if (columns[column].slot() != NOT_WANTED) {
-                take(columns[column], cells, from, to, ascii);
-            } else if (!ascii) {
-                texts.text(cells.bytes(), from, to);
+            if (columns[column].slot() == NOT_WANTED && !cells.isAscii(column)) {
+                texts.text(cells.bytes(), cells.start(column), cells.end(column));
             }
         }
     }
 
-    private TextValue text(RowCells cells, int from, int to) throws CharacterCodingException {
-        if (!cells.isQuoted(from)) {
+    private TextValue text(int column, RowCells cells) throws CharacterCodingException {
+        int from = cells.start(column);
+        int to = cells.end(column);
+        if (!cells.hasDoubled(column)) {
             return texts.text(cells.bytes(), from, to);
         }
-        byte[] once = cells.withoutDoubled(from + 1, to - 1);
+        byte[] once = cells.withoutDoubled(from, to);
         return texts.text(once, 0, once.length - RowCells.SPARE);
     }
 
-    private void take(Column column, RowCells cells, int from, int to, boolean ascii) throws CharacterCodingException {
-        if (!cells.isQuoted(from)) {
-            take(column, cells.bytes(), from, to, ascii, false);
-        } else if (!cells.hasDoubled()) {
-            take(column, cells.bytes(), from + 1, to - 1, ascii, true);
-        } else {
-            byte[] once = cells.withoutDoubled(from + 1, to - 1);
-            take(column, once, 0, once.length - RowCells.SPARE, ascii, true);
+    /** Takes a cell that is wanted. */
+    private void take(int number, RowCells cells) throws CharacterCodingException {
+        Column column = columns[number];
+        if (!column.passes() || !cells.addTo(bytes, column.slot(), number)) {
+            takeOther(number, cells);
         }
     }
 
-    /** Takes a cell that is wanted; there are {@link RowCells#SPARE} bytes behind it. */
-    private void take(Column column, byte[] bytes, int from, int to, boolean ascii, boolean quoted)
-            throws CharacterCodingException {
+    private void takeOther(int number, RowCells cells) throws CharacterCodingException {
+        int from = cells.start(number);
+        int to = cells.end(number);
         if (from == to) {
-            put(column.slot(), cell(TextValue.EMPTY, quoted));
-            return;
+            put(columns[number].slot(), cell(TextValue.EMPTY, cells.isQuoted(number)));
+        } else if (cells.hasDoubled(number)) {
+            byte[] once = cells.withoutDoubled(from, to);
+            takeOther(columns[number], once, 0, once.length - RowCells.SPARE, cells.isAscii(number));
+        } else {
+            takeOther(columns[number], cells.bytes(), from, to, cells.isAscii(number));
         }
+    }
+
+    private void takeOther(Column column, byte[] all, int from, int to, boolean ascii) throws CharacterCodingException {
         if (column.passes()
-                && (ascii || column.type() == null && texts.areUtf8(bytes, from, to))
-                && this.bytes.text(column.slot(), bytes, from, to)) {
+                && (ascii || column.type() == null && texts.areUtf8(all, from, to))
+                && bytes.text(column.slot(), all, from, to)) {
             return;
         }
         if (ascii && column.type() != null) {
-            Value value = column.type().read(bytes, from, to);
+            Value value = column.type().read(all, from, to);
             if (value != null) {
                 put(column.slot(), value);
                 converted |= RecordValue.bit(column.slot());
                 return;
             }
         }
-        put(column.slot(), column.texts().text(bytes, from, to));
+        put(column.slot(), column.texts().text(all, from, to));
     }
 
     private void put(int slot, Value value) {

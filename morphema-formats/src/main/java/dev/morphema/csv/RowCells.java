@@ -1,6 +1,7 @@
 package dev.morphema.csv;
 
 import dev.morphema.value.EightBytes;
+import dev.morphema.value.FieldBytes;
 import java.util.Arrays;
 
 /**
@@ -26,13 +27,21 @@ final class RowCells {
 
     private byte[] bytes = new byte[0];
     private int start;
+    private int end;
+    /** Where the cells begin, without quotes; with all bits turned if they are not in ASCII. */
+    private int[] starts = new int[FIRST_SIZE];
+    /** Where the cells end, without quotes; with all bits turned if pairs of quotes are in them. */
     private int[] ends = new int[FIRST_SIZE];
+
     private int count;
     /** How many lines end within cells of the row. */
     private int lines;
-    /** All bytes that were looked at, in one. */
+
+    private boolean ascii;
+    /** All bytes of the cell that was found last, in one. */
     private long bits;
 
+    /** Whether a pair of quotes is in the cell in quotes that was found last. */
     private boolean doubled;
 
     /** Tells that the quotes of a row do not fit. */
@@ -66,52 +75,77 @@ final class RowCells {
         bytes = row;
         start = from;
         lines = 0;
-        bits = 0;
-        doubled = false;
+        ascii = true;
         return findAll(limit, ended);
     }
 
     private boolean findAll(int limit, boolean ended) {
         byte[] all = bytes;
-        int[] found = ends;
         int cells = 0;
-        int begin = start;
         int i = start;
         while (true) {
-            long eight = EightBytes.at(all, i);
-            bits |= eight;
-            i += Long.BYTES;
-            // Some of these may be none, so what each stands for is looked at.
-            for (long marks = marks(eight); marks != 0; marks &= marks - 1) {
-                int place = i - Long.BYTES + EightBytes.first(marks);
-                byte mark = all[place];
-                if (mark == delimiter) {
-                    found = cells + 1 == found.length ? moreEnds() : found;
-                    found[cells++] = place;
-                    begin = place + 1;
-                } else if (mark == '\n' || mark == '\r') {
-                    found[cells] = place;
-                    count = cells + 1;
-                    // After a carriage return there may be a line feed.
-                    return ended || place + (mark == '\r' ? 1 : 0) < limit || !isIncomplete(begin, limit);
-                } else if (mark == quote && place == begin) {
-                    i = afterQuotes(begin, limit, ended);
-                    if (i == NOT_ALL) {
-                        return false;
-                    }
-                    break;
-                }
+            if (cells == starts.length) {
+                starts = Arrays.copyOf(starts, cells * 2);
+                ends = Arrays.copyOf(ends, cells * 2);
             }
+            int from = i;
+            bits = 0;
+            if (all[i] == quote) {
+                i = afterQuotes(from, limit, ended);
+                if (i == NOT_ALL) {
+                    return false;
+                }
+                starts[cells] = from + 1;
+                ends[cells] = doubled ? ~(i - 1) : i - 1;
+            } else {
+                i = mark(i);
+                starts[cells] = from;
+                ends[cells] = i;
+            }
+            if (EightBytes.beyondAscii(bits) != 0) {
+                starts[cells] = ~starts[cells];
+                ascii = false;
+            }
+            cells++;
+            if (all[i] != delimiter) {
+                count = cells;
+                end = i;
+                // After a carriage return there may be a line feed.
+                return ended || i + (all[i] == '\r' ? 1 : 0) < limit || !isIncomplete(from, limit);
+            }
+            i++;
         }
     }
 
-    private int[] moreEnds() {
-        ends = Arrays.copyOf(ends, ends.length * 2);
-        return ends;
+    /** {@return the place of the first delimiter or line end from a place on} */
+    private int mark(int from) {
+        long eight = EightBytes.at(bytes, from);
+        long marks = marks(eight);
+        if (marks == 0) {
+            return markAfter(from, eight);
+        }
+        bits |= EightBytes.before(eight, marks);
+        return from + EightBytes.first(marks);
+    }
+
+    private int markAfter(int from, long before) {
+        byte[] all = bytes;
+        long seen = before;
+        int i = from + Long.BYTES;
+        long eight = EightBytes.at(all, i);
+        long marks = marks(eight);
+        while (marks == 0) {
+            seen |= eight;
+            i += Long.BYTES;
+            eight = EightBytes.at(all, i);
+            marks = marks(eight);
+        }
+        bits |= seen | EightBytes.before(eight, marks);
+        return i + EightBytes.first(marks);
     }
 
     private long marks(long eight) {
-        return EightBytes.same(eight, delimiters) | EightBytes.same(eight, quotes) | lineEnds(eight);
+        return EightBytes.same(eight, delimiters) | lineEnds(eight);
     }
 
     private static long lineEnds(long eight) {
@@ -129,6 +163,7 @@ final class RowCells {
     private int afterQuotes(int begin, int limit, boolean ended) {
         byte[] all = bytes;
         int i = begin + 1;
+        doubled = false;
         while (true) {
             long eight = EightBytes.at(all, i);
             bits |= eight;
@@ -170,9 +205,9 @@ final class RowCells {
         return count;
     }
 
-    /** {@return where the last cell ends} */
+    /** {@return where the row ends} */
     int end() {
-        return ends[count - 1];
+        return end;
     }
 
     /** {@return how many lines end within cells} */
@@ -180,51 +215,57 @@ final class RowCells {
         return lines;
     }
 
-    /** {@return whether all cells are in ASCII; that they are not may also be said where only what follows them is not} */
+    /** {@return whether all cells are in ASCII} */
     boolean areAscii() {
-        return EightBytes.beyondAscii(bits) == 0;
+        return ascii;
     }
 
-    /** {@return whether all from one place to before another is in ASCII} */
-    boolean areAscii(int from, int to) {
-        for (int i = from; i < to; i++) {
-            if (bytes[i] < 0) {
-                return false;
-            }
-        }
-        return true;
+    /** {@return whether a cell is in ASCII}; cells are counted from 0 */
+    boolean isAscii(int cell) {
+        return starts[cell] >= 0;
     }
 
-    /** {@return where a cell begins, or the quote before it}; cells are counted from 0 */
+    /** {@return where a cell begins, without a quote} */
     int start(int cell) {
-        return cell == 0 ? start : ends[cell - 1] + 1;
+        int place = starts[cell];
+        return place < 0 ? ~place : place;
     }
 
-    /** {@return the place after a cell, and the quote after it} */
+    /** {@return the place after a cell, without a quote} */
     int end(int cell) {
-        return ends[cell];
+        int place = ends[cell];
+        return place < 0 ? ~place : place;
     }
 
-    /** {@return whether a cell that begins at a place is in quotes} */
-    boolean isQuoted(int begin) {
-        return bytes[begin] == quote;
+    /** {@return whether a cell is in quotes} */
+    boolean isQuoted(int cell) {
+        int before = start(cell) - 1;
+        // Before a cell without them stands a delimiter, or the row before.
+        return before >= start && bytes[before] == quote;
     }
 
-    /** {@return whether a pair of quotes stands for one in some cell} */
-    boolean hasDoubled() {
-        return doubled;
+    /** {@return whether a pair of quotes stands for one in a cell} */
+    boolean hasDoubled(int cell) {
+        return ends[cell] < 0;
+    }
+
+    /** Adds the text of a cell to the fields of a record; says whether that could be done: it is in ASCII, and not empty. */
+    boolean addTo(FieldBytes.Row row, int slot, int cell) {
+        int from = starts[cell];
+        int to = ends[cell];
+        return from >= 0 && from < to && row.text(slot, bytes, from, to);
     }
 
     /** {@return what stands between quotes, each pair of them in it as one, and {@link #SPARE} bytes} */
     byte[] withoutDoubled(int from, int to) {
-        byte[] once = new byte[to - from];
+        byte[] all = bytes;
+        byte[] once = new byte[to - from + SPARE];
         int length = 0;
         for (int i = from; i < to; i++) {
-            once[length++] = bytes[i];
-            if (bytes[i] == quote) {
-                i++;
-            }
+            byte b = all[i];
+            once[length++] = b;
+            i += b == quote ? 1 : 0;
         }
-        return Arrays.copyOf(once, length + SPARE);
+        return once.length == length + SPARE ? once : Arrays.copyOf(once, length + SPARE);
     }
 }
