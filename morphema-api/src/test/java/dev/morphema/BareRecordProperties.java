@@ -63,6 +63,8 @@ class BareRecordProperties {
                 "group runs by k = r.k as rs",
                 "group runs by k = r.k, l0 = r.l as rs",
                 "group by k = r.k as rs where count(rs) > 1",
+                "group by k = r.k, l0 = r.l as rs",
+                "group by k = r.k, l0 = r.l, n0 = r.n as rs",
                 "group runs by k = r.k as rs take 2",
                 "where r.k != \"b\" group by k = r.k as rs");
         List<String> uses = List.of(

@@ -8,11 +8,7 @@ import dev.morphema.value.Comparison;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.Origin;
-import dev.morphema.value.RecordValue;
-import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.function.Consumer;
@@ -130,23 +126,17 @@ final class GroupStages {
 
         @Override
         public boolean takesBare() {
-            // More than one value is looked up as an object.
-            return keys.nodes().size() == 1
-                    && keys.areFieldsOf(member)
-                    && names.use().takesBare();
+            return keys.areFieldsOf(member) && names.use().takesBare();
         }
 
         private HeldFlow grouping(Frame frame, Flow next, @Nullable Holdings holdings) {
             HeldGroups groups = new HeldGroups(names, frame, holdings);
             Value[] values = new Value[keys.nodes().size()];
             return new HeldFlow() {
-                private final PathNodes.@Nullable Named key =
-                        takesBare() ? (PathNodes.Named) keys.nodes().get(0) : null;
-
                 @Override
                 public boolean take(BareRecord record) {
-                    int slot = key == null ? -1 : key.onlyUntyped(record.layout());
-                    return slot >= 0 && groups.add(record, slot);
+                    int[] slots = keys.slots(record);
+                    return slots.length > 0 && groups.add(record, slots);
                 }
 
                 @Override
@@ -192,157 +182,12 @@ final class GroupStages {
 
         @Override
         public Flow start(Frame frame, Flow next) {
-            return new Neighbours(frame, next, false);
+            return new NeighbourGroups(this, frame, next, false);
         }
 
         @Override
         public HeldFlow startHeld(Frame frame, Flow next) {
-            return new Neighbours(frame, next, true);
-        }
-
-        /** The groups of one run of the loop. */
-        private final class Neighbours implements HeldFlow {
-            private final Frame frame;
-            private final Flow next;
-            private final boolean held;
-            private final List<Group> complete = new ArrayList<>();
-            /** The keys of the last turn. */
-            private final Value[] values;
-            /** What gives the keys; and for each the step from the member, if it is one, else null. */
-            private final Node[] nodes;
-
-            private final PathNodes.@Nullable Named[] steps;
-
-            /** The bytes of the keys, if the last member was a bare record. */
-            private final LastKey[] bytes;
-
-            private boolean bytesAreKnown;
-            /** Whether the next turn is for a record that could not be taken as it is, only since the key before is unknown. */
-            private boolean turnIsBare;
-
-            private @Nullable Group group;
-            private boolean more = true;
-
-            /** @param held whether no group is passed on before the end */
-            private Neighbours(Frame frame, Flow next, boolean held) {
-                this.frame = frame;
-                this.next = next;
-                this.held = held;
-                this.nodes = keys == null ? new Node[0] : keys.nodes().toArray(new Node[0]);
-                this.values = new Value[nodes.length];
-                this.steps = new PathNodes.Named[nodes.length];
-                this.bytes = new LastKey[nodes.length];
-                Arrays.setAll(bytes, i -> new LastKey());
-                for (int i = 0; i < nodes.length && member instanceof NameNodes.Local name; i++) {
-                    steps[i] = PathNodes.Named.from(name.slot(), nodes[i]);
-                }
-            }
-
-            @Override
-            public boolean take(BareRecord record) {
-                boolean same = true;
-                for (int i = 0; i < bytes.length; i++) {
-                    int slot = slot(i, record);
-                    if (slot < 0) {
-                        return false;
-                    }
-                    same = bytes[i].isStill(record, slot) && same;
-                }
-                turnIsBare = group == null || !bytesAreKnown;
-                if (turnIsBare) {
-                    return false;
-                }
-                if (!same) {
-                    flush();
-                    if (!more) {
-                        return false;
-                    }
-                    for (int i = 0; i < bytes.length; i++) {
-                        int slot = slot(i, record);
-                        values[i] = TextValue.of(record.bytes(), record.from(slot), record.to(slot));
-                    }
-                    group = names.begin(0, values.clone(), frame, record.origin());
-                }
-                names.add(Objects.requireNonNull(group), frame, record);
-                return true;
-            }
-
-            private int slot(int key, BareRecord record) {
-                return Objects.requireNonNull(steps[key]).onlyUntyped(record.layout());
-            }
-
-            @Override
-            public boolean turn() {
-                bytesAreKnown = turnIsBare;
-                turnIsBare = false;
-                Value thisMember = member.eval(frame);
-                if (starts(thisMember)) {
-                    // The names of the loop are in the frame; the group before must not lose them for this turn.
-                    flush();
-                    group = names.begin(0, values.clone(), frame, LoopPlan.origin(thisMember));
-                }
-                names.add(Objects.requireNonNull(group), frame, thisMember);
-                return more;
-            }
-
-            /** Whether the turn at hand is the first of a group; its keys are in the values then. */
-            private boolean starts(Value thisMember) {
-                if (begins != null) {
-                    return group == null || begins.holds(frame);
-                }
-                boolean same = group != null;
-                for (int i = 0; i < values.length; i++) {
-                    Value value = key(i, thisMember);
-                    same = same && (value == values[i] || Comparison.sameKey(value, values[i]));
-                    values[i] = value;
-                }
-                return !same;
-            }
-
-            private Value key(int i, Value thisMember) {
-                PathNodes.Named step = steps[i];
-                Value value = step != null && thisMember instanceof RecordValue record ? step.evalIn(record) : null;
-                return value != null && value.isScalar() ? value : nodes[i].scalar(frame);
-            }
-
-            @Override
-            public void eachState(Consumer<GroupState> taker) {
-                for (Group ended : complete) {
-                    take(ended, taker);
-                }
-                if (group != null) {
-                    take(group, taker);
-                }
-            }
-
-            private void take(Group from, Consumer<GroupState> taker) {
-                if (from.state() != null) {
-                    taker.accept(from.state());
-                }
-            }
-
-            private void flush() {
-                if (group == null || !more) {
-                    return;
-                }
-                if (held) {
-                    complete.add(group);
-                } else {
-                    more = names.pass(group, frame, next);
-                }
-            }
-
-            @Override
-            public void end() {
-                flush();
-                group = null;
-                for (Group ended : complete) {
-                    if (!names.pass(ended, frame, next)) {
-                        break;
-                    }
-                }
-                next.end();
-            }
+            return new NeighbourGroups(this, frame, next, true);
         }
     }
 

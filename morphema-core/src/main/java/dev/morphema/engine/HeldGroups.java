@@ -4,7 +4,6 @@ import dev.morphema.format.BareRecord;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;
-import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.ValueSize;
 import java.util.ArrayList;
@@ -86,20 +85,17 @@ final class HeldGroups {
     /**
      * As {@link #add(Value[], Value)}, for a member of which no value has been made.
      *
-     * @param key the slot of its key
+     * @param keys the slots of its keys
      * @return whether it could be taken; if not, nothing has changed
      */
-    boolean add(BareRecord member, int key) {
-        if (!code.set(member.bytes(), member.from(key), member.to(key))) {
-            return false;
-        }
+    boolean add(BareRecord member, int[] keys) {
+        code.set(member, keys);
         int number = groups.find(code);
         if (number < 0) {
             if (further != null) {
                 return false;
             }
-            Value[] keys = {TextValue.of(member.bytes(), member.from(key), member.to(key))};
-            number = begin(keys, member.origin());
+            number = begin(Stages.Keys.texts(member, keys), member.origin());
         }
         if (tallied && (outgrown.isEmpty() || !outgrown.get(number))) {
             int from = names.tally(member, groups.cells(), groups.cellsOf(number));

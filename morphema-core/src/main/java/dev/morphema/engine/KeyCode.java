@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.format.BareRecord;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.EightBytes;
 import dev.morphema.value.TextValue;
@@ -8,7 +9,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * What a group is looked up by. A short text, the most common key, is two numbers, so that groups are compared without a
- * look at their texts, which lie somewhere in the memory. Not thread-safe; used again for each look-up.
+ * look at their texts, which lie somewhere in the memory; longer texts, and more than one, are looked up as bytes. Not thread-safe; used again for each look-up.
  */
 final class KeyCode {
     /** A longer text is looked up by itself; the sixteenth byte has the length. */
@@ -18,13 +19,17 @@ final class KeyCode {
 
     private long first;
     private long second;
-    /** The key itself where it is no short text. */
+    /** The key itself where it is no short text: its texts, or another object. */
     private @Nullable Object other;
+
+    private final TextKey texts = new TextKey();
 
     /** Takes the only value of a key. */
     void set(Value value) {
-        if (!(value instanceof TextValue text) || !(text.isPlain() ? packPlain(text) : pack(text.text()))) {
+        if (!(value instanceof TextValue text)) {
             setOther(Comparison.key(value));
+        } else if (!(text.isPlain() ? packPlain(text) : pack(text.text()))) {
+            setTexts(value);
         }
     }
 
@@ -33,8 +38,25 @@ final class KeyCode {
         if (values.length == 1) {
             set(values[0]);
         } else {
-            setOther(Stages.Keys.key(values));
+            setTexts(values);
         }
+    }
+
+    private void setTexts(Value... values) {
+        texts.clear();
+        for (Value value : values) {
+            if (!(value instanceof TextValue text) || !texts.add(text)) {
+                setOther(Stages.Keys.key(values));
+                return;
+            }
+        }
+        setTexts();
+    }
+
+    private void setTexts() {
+        other = texts;
+        first = texts.mixed();
+        second = 0;
     }
 
     private void setOther(Object key) {
@@ -43,13 +65,20 @@ final class KeyCode {
         second = 0;
     }
 
-    /**
-     * Takes a text in ASCII; gives the same numbers as for its value.
-     *
-     * @param ascii with at least seven more bytes behind the text
-     * @return whether it is short enough; if not, it must be taken as a value
-     */
-    boolean set(byte[] ascii, int from, int to) {
+    /** Takes fields of a record, all of which are texts; gives the same as for their values. */
+    void set(BareRecord record, int[] slots) {
+        int slot = slots[0];
+        if (slots.length == 1 && pack(record.bytes(), record.from(slot), record.to(slot))) {
+            return;
+        }
+        texts.clear();
+        for (int each : slots) {
+            texts.add(record.bytes(), record.from(each), record.to(each));
+        }
+        setTexts();
+    }
+
+    private boolean pack(byte[] ascii, int from, int to) {
         int length = to - from;
         if (length > LONGEST) {
             return false;
@@ -114,8 +143,15 @@ final class KeyCode {
         return second;
     }
 
+    /** {@return the key where the two numbers are not all of it, until another is taken} */
     @Nullable
     Object other() {
         return other;
+    }
+
+    /** {@return as {@link #other}, but for good} */
+    @Nullable
+    Object kept() {
+        return other == texts ? texts.copy() : other;
     }
 }

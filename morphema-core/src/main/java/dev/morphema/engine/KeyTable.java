@@ -77,11 +77,12 @@ final class KeyTable {
         }
         rows[number * rowSize] = key.first();
         rows[number * rowSize + 1] = key.second();
-        if (key.other() != null) {
+        Object other = key.kept();
+        if (other != null) {
             if (others == null || number >= others.length) {
                 others = Arrays.copyOf(others == null ? new Object[0] : others, rows.length / rowSize);
             }
-            others[number] = key.other();
+            others[number] = other;
         }
         if (size * 2 > places.length) {
             grow();

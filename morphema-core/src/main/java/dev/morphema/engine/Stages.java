@@ -1,9 +1,12 @@
 package dev.morphema.engine;
 
 import dev.morphema.convert.TypeConverters;
+import dev.morphema.format.BareRecord;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Comparison;
+import dev.morphema.value.Layout;
 import dev.morphema.value.NumberValue;
+import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -12,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /** The clauses that pass on or drop turns as they come. */
 final class Stages {
@@ -175,15 +179,56 @@ final class Stages {
     }
 
     /** Some expressions that make one key. */
-    record Keys(List<Node> nodes) {
-        Keys {
-            nodes = List.copyOf(nodes);
+    static final class Keys {
+        /** The slots of the keys in one layout, empty if some is not a single field without a declared type. */
+        private record Known(Layout layout, int[] slots) {}
+
+        private final List<Node> nodes;
+        /** The last answer, as records mostly come with the same layout. Threads may each have written it; all are right. */
+        private @Nullable Known known;
+
+        Keys(List<Node> nodes) {
+            this.nodes = List.copyOf(nodes);
+        }
+
+        List<Node> nodes() {
+            return nodes;
         }
 
         /** {@return whether each is a single field of a value that is just in a slot} */
         boolean areFieldsOf(Node base) {
             return base instanceof NameNodes.Local name
                     && nodes.stream().allMatch(node -> PathNodes.Named.from(name.slot(), node) != null);
+        }
+
+        /**
+         * {@return the slots of the keys in a record of which no value has been made; not to be changed}; none if some key is not
+         * a single field without a declared type. For keys that are single fields.
+         */
+        int[] slots(BareRecord record) {
+            Known at = known;
+            if (at == null || at.layout() != record.layout()) {
+                at = new Known(record.layout(), slots(record.layout()));
+                known = at;
+            }
+            return at.slots();
+        }
+
+        private int[] slots(Layout layout) {
+            int[] slots = nodes.stream()
+                    .mapToInt(node -> ((PathNodes.Named) node).onlyUntyped(layout))
+                    .filter(slot -> slot >= 0)
+                    .toArray();
+            return slots.length == nodes.size() ? slots : new int[0];
+        }
+
+        /** {@return the values of the fields in some slots} */
+        static Value[] texts(BareRecord record, int[] slots) {
+            Value[] texts = new Value[slots.length];
+            for (int i = 0; i < texts.length; i++) {
+                texts[i] = TextValue.of(record.bytes(), record.from(slots[i]), record.to(slots[i]));
+            }
+            return texts;
         }
 
         String written() {

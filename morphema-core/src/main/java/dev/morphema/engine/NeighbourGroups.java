@@ -1,0 +1,159 @@
+package dev.morphema.engine;
+
+import dev.morphema.format.BareRecord;
+import dev.morphema.value.Comparison;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.Value;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Objects;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+
+/** The groups of members side by side, in one run of a loop: one ends where the next begins. Not thread-safe. */
+final class NeighbourGroups implements HeldFlow {
+    private final Stages.@Nullable Keys keys;
+    private final @Nullable Node begins;
+    private final Node member;
+    private final GroupStages.Names names;
+    private final Frame frame;
+    private final Flow next;
+    private final boolean held;
+    private final List<Group> complete = new ArrayList<>();
+    /** The keys of the last turn. */
+    private final Value[] values;
+    /** What gives the keys; and for each the step from the member, if it is one, else null. */
+    private final Node[] nodes;
+
+    private final PathNodes.@Nullable Named[] steps;
+
+    /** The bytes of the keys, if the last member was a bare record. */
+    private final LastKey[] bytes;
+
+    private boolean bytesAreKnown;
+    /** Whether the next turn is for a record that could not be taken as it is, only since the key before is unknown. */
+    private boolean turnIsBare;
+
+    private @Nullable Group group;
+    private boolean more = true;
+
+    /** @param held whether no group is passed on before the end */
+    NeighbourGroups(GroupStages.Runs stage, Frame frame, Flow next, boolean held) {
+        this.keys = stage.keys();
+        this.begins = stage.begins();
+        this.member = stage.member();
+        this.names = stage.names();
+        this.frame = frame;
+        this.next = next;
+        this.held = held;
+        this.nodes = keys == null ? new Node[0] : keys.nodes().toArray(new Node[0]);
+        this.values = new Value[nodes.length];
+        this.steps = new PathNodes.Named[nodes.length];
+        this.bytes = new LastKey[nodes.length];
+        Arrays.setAll(bytes, i -> new LastKey());
+        for (int i = 0; i < nodes.length && member instanceof NameNodes.Local name; i++) {
+            steps[i] = PathNodes.Named.from(name.slot(), nodes[i]);
+        }
+    }
+
+    @Override
+    public boolean take(BareRecord record) {
+        int[] slots = Objects.requireNonNull(keys).slots(record);
+        if (slots.length == 0) {
+            return false;
+        }
+        boolean same = true;
+        for (int i = 0; i < slots.length; i++) {
+            same = bytes[i].isStill(record, slots[i]) && same;
+        }
+        turnIsBare = group == null || !bytesAreKnown;
+        if (turnIsBare) {
+            return false;
+        }
+        if (!same) {
+            flush();
+            if (!more) {
+                return false;
+            }
+            Value[] texts = Stages.Keys.texts(record, slots);
+            System.arraycopy(texts, 0, values, 0, texts.length);
+            group = names.begin(0, texts, frame, record.origin());
+        }
+        names.add(Objects.requireNonNull(group), frame, record);
+        return true;
+    }
+
+    @Override
+    public boolean turn() {
+        bytesAreKnown = turnIsBare;
+        turnIsBare = false;
+        Value thisMember = member.eval(frame);
+        if (starts(thisMember)) {
+            // The names of the loop are in the frame; the group before must not lose them for this turn.
+            flush();
+            group = names.begin(0, values.clone(), frame, LoopPlan.origin(thisMember));
+        }
+        names.add(Objects.requireNonNull(group), frame, thisMember);
+        return more;
+    }
+
+    /** Whether the turn at hand is the first of a group; its keys are in the values then. */
+    private boolean starts(Value thisMember) {
+        if (begins != null) {
+            return group == null || begins.holds(frame);
+        }
+        boolean same = group != null;
+        for (int i = 0; i < values.length; i++) {
+            Value value = key(i, thisMember);
+            same = same && (value == values[i] || Comparison.sameKey(value, values[i]));
+            values[i] = value;
+        }
+        return !same;
+    }
+
+    private Value key(int i, Value thisMember) {
+        PathNodes.Named step = steps[i];
+        Value value = step != null && thisMember instanceof RecordValue record ? step.evalIn(record) : null;
+        return value != null && value.isScalar() ? value : nodes[i].scalar(frame);
+    }
+
+    @Override
+    public void eachState(Consumer<GroupState> taker) {
+        for (Group ended : complete) {
+            take(ended, taker);
+        }
+        if (group != null) {
+            take(group, taker);
+        }
+    }
+
+    private void take(Group from, Consumer<GroupState> taker) {
+        if (from.state() != null) {
+            taker.accept(from.state());
+        }
+    }
+
+    private void flush() {
+        if (group == null || !more) {
+            return;
+        }
+        if (held) {
+            complete.add(group);
+        } else {
+            more = names.pass(group, frame, next);
+        }
+    }
+
+    @Override
+    public void end() {
+        flush();
+        group = null;
+        for (Group ended : complete) {
+            if (!names.pass(ended, frame, next)) {
+                break;
+            }
+        }
+        next.end();
+    }
+}
