@@ -2,7 +2,6 @@ package dev.morphema;
 
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import java.io.ByteArrayOutputStream;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -51,24 +50,24 @@ public final class Messages {
      */
     public byte[] transform(byte[] message) {
         Objects.requireNonNull(message);
-        ByteArrayOutputStream out = new ByteArrayOutputStream(message.length * 2);
-        run(message, out);
-        return out.toByteArray();
+        StagedMessage staged = new StagedMessage(message.length);
+        run(message, staged);
+        return staged.message();
     }
 
     /** {@return the message that the given one becomes, or why not, with all warnings; never throws for bad messages} */
     public Answer attempt(byte[] message) {
         Objects.requireNonNull(message);
-        ByteArrayOutputStream out = new ByteArrayOutputStream(message.length * 2);
+        StagedMessage staged = new StagedMessage(message.length);
         try {
-            Result result = run(message, out);
-            return new Answer(out.toByteArray(), result.warnings());
+            Result result = run(message, staged);
+            return new Answer(staged.message(), result.warnings());
         } catch (ProblemException e) {
             return new Answer(null, e.problems());
         }
     }
 
-    private Result run(byte[] message, ByteArrayOutputStream out) {
-        return mapping.run(Inputs.bytes(source, message), Outputs.stream(target, out), options);
+    private Result run(byte[] message, StagedMessage staged) {
+        return mapping.run(Inputs.bytes(source, message), Outputs.staged(target, staged), options);
     }
 }

@@ -81,6 +81,11 @@ public final class Outputs {
         return and(target, () -> new StagedDocuments(taker));
     }
 
+    /** {@return one output that is there already} */
+    static Outputs staged(String target, StagedOutput output) {
+        return NONE.and(target, () -> output);
+    }
+
     private Outputs and(String target, StagedOutput.Opening opening) {
         Map<String, StagedOutput.Opening> more = new LinkedHashMap<>(byTarget);
         more.put(Objects.requireNonNull(target), opening);

@@ -23,6 +23,9 @@ public final class ByteSink {
     /** Room for a short message; what is longer than that goes on in a larger buffer. */
     private static final int FIRST_SIZE = 1 << 11;
 
+    /** How much larger the next buffer is each time. */
+    private static final int GROWTH = 4;
+
     private static final int SIZE = 1 << 16;
     private static final int SPARE = 2 * Long.BYTES;
     /** So many characters of a text are escaped at a time; there is always room for them in an empty buffer. */
@@ -298,7 +301,7 @@ public final class ByteSink {
             out.write(buffer, 0, at);
             at = 0;
             if (buffer.length < SIZE) {
-                buffer = new byte[SIZE];
+                buffer = new byte[buffer.length * GROWTH];
             }
         } catch (IOException e) {
             throw new UncheckedIOException(e);

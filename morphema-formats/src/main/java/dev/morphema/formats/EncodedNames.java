@@ -1,26 +1,24 @@
 package dev.morphema.formats;
 
 import dev.morphema.value.FieldName;
-import java.util.HashMap;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Names of fields as they are written, each encoded once. Records mostly have the same fields in the same order, so the name
- * that followed the last one before is tried first. Not thread-safe.
+ * Names of fields as they are written, each encoded once for all who write it. Safe for use by many threads.
  *
- * @param <T> what is made of a name
+ * @param <T> what is made of a name; safe for use by many threads
  */
 public final class EncodedNames<T> {
     /** Names that are data may be any number; more than so many are encoded each time. */
     private static final int MOST = 1_000;
 
     private final Function<FieldName, T> encoding;
-    private final Map<FieldName, Known<T>> all = new HashMap<>();
-    private @Nullable Known<T> last;
+    private final Map<FieldName, Known<T>> all = new ConcurrentHashMap<>();
 
-    /** A name, and the one that came next the last time. */
+    /** A name, and the one that came next the last time. Threads may each have written that; it is only a guess. */
     private static final class Known<T> {
         private final FieldName name;
         private final T encoded;
@@ -37,18 +35,12 @@ public final class EncodedNames<T> {
         this.encoding = encoding;
     }
 
-    /** {@return what is written of a name} */
-    public T of(FieldName name) {
-        Known<T> expected = last == null ? null : last.following;
-        // A mapping gives the same object each time; another that is equal is found as well, it only takes longer.
-        if (expected == null || expected.name != name) {
-            expected = found(name);
-        }
-        last = expected;
-        return expected.encoded;
+    /** {@return what is asked for the names of one document after the other} */
+    public Asking<T> asking() {
+        return new Asking<>(this);
     }
 
-    private Known<T> found(FieldName name) {
+    private Known<T> known(FieldName name) {
         Known<T> known = all.get(name);
         if (known == null) {
             known = new Known<>(name, encoding.apply(name));
@@ -56,9 +48,40 @@ public final class EncodedNames<T> {
                 all.put(name, known);
             }
         }
-        if (last != null) {
-            last.following = known;
-        }
         return known;
+    }
+
+    /**
+     * Gives what is written of names. Records mostly have the same fields in the same order, so the name that followed the last
+     * one before is tried first. Not thread-safe.
+     *
+     * @param <T> what is made of a name
+     */
+    public static final class Asking<T> {
+        private final EncodedNames<T> names;
+        private @Nullable Known<T> last;
+
+        private Asking(EncodedNames<T> names) {
+            this.names = names;
+        }
+
+        /** {@return what is written of a name} */
+        public T of(FieldName name) {
+            Known<T> expected = last == null ? null : last.following;
+            // A mapping gives the same object each time; another that is equal is found as well, it only takes longer.
+            if (expected == null || expected.name != name) {
+                expected = found(name);
+            }
+            last = expected;
+            return expected.encoded;
+        }
+
+        private Known<T> found(FieldName name) {
+            Known<T> known = names.known(name);
+            if (last != null) {
+                last.following = known;
+            }
+            return known;
+        }
     }
 }

@@ -27,6 +27,8 @@ final class ByteTokens implements JsonTokens {
     /** Deeper documents and longer numbers and names are refused, as the library does. */
     private static final int MOST_DEEP = StreamReadConstraints.DEFAULT_MAX_DEPTH;
 
+    private static final int FIRST_DEPTH = 16;
+
     private static final int LONGEST_NUMBER = StreamReadConstraints.DEFAULT_MAX_NUM_LEN;
     private static final int LONGEST_NAME = StreamReadConstraints.DEFAULT_MAX_NAME_LEN;
     private static final int LONGEST_TEXT = StreamReadConstraints.DEFAULT_MAX_STRING_LEN;
@@ -60,7 +62,7 @@ final class ByteTokens implements JsonTokens {
     private boolean ended;
 
     // Where we are: what is open, and what may come next.
-    private final boolean[] objects = new boolean[MOST_DEEP + 1];
+    private boolean[] objects = new boolean[FIRST_DEPTH];
     private int depth;
     private boolean needsComma;
     private boolean named;
@@ -250,7 +252,10 @@ final class ByteTokens implements JsonTokens {
         if (depth == MOST_DEEP) {
             throw new BadJson();
         }
-        objects[++depth] = object;
+        if (++depth == objects.length) {
+            objects = Arrays.copyOf(objects, depth * 2);
+        }
+        objects[depth] = object;
         needsComma = false;
         return object ? JsonToken.START_OBJECT : JsonToken.START_ARRAY;
     }

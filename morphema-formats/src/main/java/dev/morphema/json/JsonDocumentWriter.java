@@ -44,9 +44,7 @@ final class JsonDocumentWriter implements DocumentWriter {
     private final boolean writesMissing;
     private final boolean indented;
     private final String indent;
-    /** Names with a comma before, and a colon after them. */
-    private final EncodedNames<ByteSink.Constant> names =
-            new EncodedNames<>(name -> new ByteSink.Constant("," + quoted(name)));
+    private final EncodedNames.Asking<ByteSink.Constant> names;
 
     private final Surroundings surroundings;
     /** How many records and lists are open, and for each whether it has something in it, and a text of its own. */
@@ -61,13 +59,20 @@ final class JsonDocumentWriter implements DocumentWriter {
     /** A name was written, so what comes next needs no comma. */
     private boolean named;
 
-    JsonDocumentWriter(OutputStream out, Options options, boolean lines) {
+    JsonDocumentWriter(OutputStream out, Options options, boolean lines, QuotedNames names) {
         this.out = new ByteSink(out);
         this.lines = lines;
         this.writesMissing = options.text("missing", "absent").equals("null");
         this.indent = " ".repeat(lines ? 0 : options.count("indent", DEFAULT_INDENT));
         this.indented = !indent.isEmpty();
+        this.names = names.asking(indented);
         this.surroundings = new Surroundings(lines ? "jsonl" : "json", options, Map.of(), this::around);
+    }
+
+    /** {@return how a character is written in a text} */
+    static String written(char c) {
+        byte[] escaped = c < ESCAPED.length ? ESCAPED[c] : null;
+        return escaped == null ? String.valueOf(c) : new String(escaped, StandardCharsets.US_ASCII);
     }
 
     private static byte[][] escaped() {
@@ -194,17 +199,6 @@ final class JsonDocumentWriter implements DocumentWriter {
         }
     }
 
-    /** {@return a name in quotes, with the colon} */
-    private String quoted(FieldName name) {
-        StringBuilder text = new StringBuilder("\"");
-        for (int i = 0; i < name.local().length(); i++) {
-            char c = name.local().charAt(i);
-            byte[] escaped = c < ESCAPED.length ? ESCAPED[c] : null;
-            text.append(escaped == null ? String.valueOf(c) : new String(escaped, StandardCharsets.US_ASCII));
-        }
-        return text.append(indented ? "\": " : "\":").toString();
-    }
-
     @Override
     public void field(FieldName name, Value value) {
         name(name);
@@ -220,7 +214,7 @@ final class JsonDocumentWriter implements DocumentWriter {
     }
 
     private Around around(FieldName name) {
-        String before = "," + (indented ? "\n" + indent.repeat(depth) : "") + quoted(name);
+        String before = "," + (indented ? "\n" + indent.repeat(depth) : "") + QuotedNames.quoted(name, indented);
         return new Around(
                 new ByteSink.Constant(before + '"'),
                 new ByteSink.Constant("\""),

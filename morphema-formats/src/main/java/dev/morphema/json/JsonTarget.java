@@ -11,6 +11,7 @@ import java.util.List;
 public final class JsonTarget implements TargetFormat {
     private final String name;
     private final boolean lines;
+    private final QuotedNames names = new QuotedNames();
 
     private JsonTarget(String name, boolean lines) {
         this.name = name;
@@ -49,6 +50,6 @@ public final class JsonTarget implements TargetFormat {
 
     @Override
     public DocumentWriter open(OutputStream out, Document document) {
-        return new JsonDocumentWriter(out, document.options(), lines);
+        return new JsonDocumentWriter(out, document.options(), lines, names);
     }
 }
