@@ -189,6 +189,8 @@ public final class Program {
                 if (reasons[i] != null) {
                     out.append("  ").append(reasons[i].replace("\n", "\n  ")).append('\n');
                 }
+            } else if (readings[i] == 0) {
+                out.append(read).append(": not at all, nothing uses it\n");
             }
         }
         for (Target target : targets) {

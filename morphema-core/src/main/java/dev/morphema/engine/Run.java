@@ -258,7 +258,11 @@ public final class Run {
     private long push(RecordReader reader, int source, List<Streaming> open) {
         List<Streaming> wanting = new ArrayList<>(open);
         long count = 0;
-        for (Value record = next(reader, source); record != null && !wanting.isEmpty(); record = next(reader, source)) {
+        while (!wanting.isEmpty()) {
+            Value record = next(reader, source);
+            if (record == null) {
+                break;
+            }
             count++;
             for (int i = wanting.size() - 1; i >= 0; i--) {
                 Streaming streaming = wanting.get(i);

@@ -75,7 +75,7 @@ final class StreamFinder {
                 : new Program.Pass(candidate.way().source(), candidate.way().path());
     }
 
-    /** {@return for each source whether it, or what no loop streams of it, is read as a whole} */
+    /** {@return for each source whether it, or what no loop streams of it, is read as a whole; not if nothing uses it} */
     boolean[] kept() {
         return kept;
     }
@@ -178,6 +178,9 @@ final class StreamFinder {
                         .filter(use -> !pushed.contains(use))
                         .toList();
         filling[source] = here.isEmpty() && others.size() == 1 ? filledFrom(source, others.get(0)) : null;
+        if (here.isEmpty() && others.isEmpty()) {
+            return;
+        }
         String reason = reason(here, pushed, others);
         if (reason == null) {
             here.forEach(candidate -> streaming.put(candidate.target(), candidate));
@@ -205,7 +208,7 @@ final class StreamFinder {
     /** {@return why nothing of a source can stream, or null if it can} */
     private @Nullable String reason(List<Candidate> here, Set<Expr.Reference> pushed, List<Expr.Reference> others) {
         if (here.isEmpty()) {
-            return others.isEmpty() ? "why: nothing uses it" : "why: no target's outermost loop goes over it";
+            return "why: no target's outermost loop goes over it";
         }
         for (Candidate candidate : here) {
             if (isTyped(candidate.way())) {

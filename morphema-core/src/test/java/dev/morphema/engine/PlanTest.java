@@ -1,0 +1,175 @@
+package dev.morphema.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.stream.Stream;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** The plan tells how a mapping will run: what is read of each source, and how, and what each loop does and holds. */
+class PlanTest {
+    private static final String SOURCES = "source rows: memory { n: number }\nsource ships: memory\n";
+
+    static Stream<Arguments> plans() {
+        return Stream.of(
+                Arguments.of("one loop", "target o: events { list for r in rows => r.n }", """
+                        read rows: one record at a time
+                          fields {n}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                        """),
+                Arguments.of(
+                        "clauses in their order",
+                        "target o: events { list for r in rows where r.n > 2 sort by r.n take 3 => r.k }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                          keep where r.n > 2
+                          sort by r.n, holding all turns
+                          stop after 3
+                        """),
+                Arguments.of(
+                        "totals within groups",
+                        "target o: events { list for r in rows group by r.k as rs { k = k  n = sum(rs.n)\n"
+                                + " inner for q in rs group by l = q.l as qs => count(qs) } }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k, l}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                          group by r.k, keeping up sum(rs.n)
+                            in each: group by q.l, keeping up count(qs)
+                        """),
+                Arguments.of(
+                        "members that are kept",
+                        "target o: events { list for r in rows group by r.k as rs { k = k  all for q in rs => q.n } }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                          group by r.k, holding the members
+                        """),
+                Arguments.of(
+                        "neighbours",
+                        "target o: events { list for r in rows group runs by r.k as rs => max(rs.n) }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                          group neighbours by r.k, keeping up max(rs.n)
+                        """),
+                Arguments.of(
+                        "groups that begin where something is so",
+                        "target o: events { list for r in rows group from r.k == \"H\" as rs => count(rs) }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                          group from each r.k == "H", keeping up count(rs)
+                        """),
+                Arguments.of("a second use", "target o: events { all = count(rows)  list for r in rows => r.n }", """
+                        read rows: as a whole
+                          fields {n}
+                          why: it is used on line 4, beside the outermost loop of a target
+                          try: without that use, or with it in a loop of a target of its own, its records would be read one at a time
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                        """),
+                Arguments.of(
+                        "two targets over one source",
+                        "target o: events { list for r in rows => r.n }\n"
+                                + "target p: events { list for r in rows => r.k }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                        write p: events
+                          for each of rows
+                        """),
+                Arguments.of(
+                        "a table",
+                        "table names for s in ships key s.k\n"
+                                + "target o: events { list for r in rows => names[r.k].name ?? \"\" }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k}
+                        read ships: one record at a time, for the table names
+                          fields {k, name}
+                        write o: events
+                          for each of rows
+                        """),
+                Arguments.of(
+                        "a join",
+                        "target o: events { list for r in rows for s in ships where s.k == r.k => s.name }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k}
+                        read ships: as a whole
+                          fields {k, name}
+                          why: no target's outermost loop goes over it
+                        write o: events
+                          for each of rows
+                          for each of ships
+                          keep where s.k == r.k
+                        """),
+                Arguments.of("all fields", "target o: events { list for r in rows { copy r } }", """
+                        read rows: one record at a time
+                          fields *
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                        """),
+                Arguments.of(
+                        "a let over the source",
+                        "let big = (for r in rows where r.n > 2)\n" + "target o: events { list for r in big => r.n }",
+                        """
+                        read rows: one record at a time
+                          fields {n}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of big
+                        """),
+                Arguments.of(
+                        "numbers, and the first of each",
+                        "target o: events { list for r in rows numbered i distinct by r.k => \"{i} {r.k}\" }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                          number
+                          keep the first for each r.k, holding the keys
+                        """),
+                Arguments.of("many documents", "target o: events for r in rows into \"{r.k}\" { n = r.n }", """
+                        read rows: one record at a time
+                          fields {n, k}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                        """));
+    }
+
+    @ParameterizedTest(name = "{0}")
+    @MethodSource("plans")
+    @DisplayName("the plan of")
+    void isThePlanOf(String name, String mapping, String plan) {
+        assertThat(Rehearsal.compile(SOURCES + mapping).plan()).isEqualTo(plan);
+    }
+}
