@@ -301,7 +301,7 @@ public final class ByteSink {
             out.write(buffer, 0, at);
             at = 0;
             if (buffer.length < SIZE) {
-                buffer = new byte[buffer.length * GROWTH];
+                buffer = new byte[Math.min(SIZE, buffer.length * GROWTH)];
             }
         } catch (IOException e) {
             throw new UncheckedIOException(e);
