@@ -2,8 +2,6 @@ package dev.morphema;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.morphema.problem.ProblemException;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
@@ -94,14 +92,8 @@ class BareRecordProperties {
     private static String outcome(String body, String rows, Charset charset, RunOptions options) {
         String mapping = "source m: csv(encoding = \"" + charset.name() + "\") { n: number }\n"
                 + "target o: json(indent = 0) {\n" + body + "}\n";
-        Mapping loaded = Language.load(mapping);
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        try {
-            loaded.run(Inputs.bytes("m", rows.getBytes(charset)), Outputs.stream("o", out), options);
-            return out.toString(StandardCharsets.UTF_8);
-        } catch (ProblemException e) {
-            return e.problems().toString();
-        }
+        Inputs inputs = Inputs.bytes("m", rows.getBytes(charset));
+        return Language.outcome(mapping, inputs, options, e -> e.problems().toString());
     }
 
     @Property(tries = 1_500)

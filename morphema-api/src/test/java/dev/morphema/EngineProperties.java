@@ -2,9 +2,6 @@ package dev.morphema;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.morphema.problem.ProblemException;
-import java.io.ByteArrayOutputStream;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.stream.Collectors;
 import net.jqwik.api.Arbitraries;
@@ -245,16 +242,12 @@ class EngineProperties {
         return outcome(mapping, inputs, RunOptions.DEFAULT);
     }
 
-    /** The text that a run gives, or the problem that it ends with; a mapping that is wrong is none of that. */
     private static String outcome(String mapping, Inputs inputs, RunOptions options) {
-        Mapping loaded = Language.load(mapping);
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        try {
-            loaded.run(inputs, Outputs.stream("o", out), options);
-            return out.toString(StandardCharsets.UTF_8);
-        } catch (ProblemException e) {
-            return e.problem().code() + " " + e.problem().message() + " "
-                    + e.problem().input();
-        }
+        return Language.outcome(
+                mapping,
+                inputs,
+                options,
+                e -> e.problem().code() + " " + e.problem().message() + " "
+                        + e.problem().input());
     }
 }

@@ -7,6 +7,7 @@ import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.function.Function;
 import org.assertj.core.api.Assertions;
 
 /** Runs small mappings from text to text, through the public API. */
@@ -19,10 +20,26 @@ final class Language {
     }
 
     static String run(String mapping, Inputs inputs, RunOptions options) {
-        Mapping loaded = load(mapping);
+        return run(load(mapping), inputs, options);
+    }
+
+    private static String run(Mapping loaded, Inputs inputs, RunOptions options) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         loaded.run(inputs, Outputs.stream(loaded.targets().get(0), out), options);
         return out.toString(StandardCharsets.UTF_8);
+    }
+
+    /**
+     * {@return what a mapping with one target writes, or what is told of the problem that the run ends with}; a mapping that is
+     * wrong is none of that, and fails.
+     */
+    static String outcome(String mapping, Inputs inputs, RunOptions options, Function<ProblemException, String> told) {
+        Mapping loaded = load(mapping);
+        try {
+            return run(loaded, inputs, options);
+        } catch (ProblemException e) {
+            return told.apply(e);
+        }
     }
 
     static Mapping load(String mapping) {

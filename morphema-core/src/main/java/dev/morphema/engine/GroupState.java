@@ -253,8 +253,9 @@ final class GroupState {
             return true;
         }
 
+        /** As {@link #add(Frame, Value)}, for a member of which no value has been made. */
         boolean add(Frame frame, BareRecord member) {
-            return wantsMore && groups.take(member) || add(frame, member.value());
+            return !wantsMore || groups.take(member) || add(frame, member.value());
         }
 
         boolean emit(Flow to) {

@@ -72,7 +72,7 @@ final class HeldGroups {
             }
             number = begin(keys.clone(), LoopPlan.origin(member));
         }
-        if (tallied && (outgrown.isEmpty() || !outgrown.get(number))) {
+        if (isInCells(number)) {
             tally(0, number, member);
         } else {
             names.add(groups.get(number), frame, member);
@@ -97,7 +97,7 @@ final class HeldGroups {
             }
             number = begin(Stages.Keys.texts(member, keys), member.origin());
         }
-        if (tallied && (outgrown.isEmpty() || !outgrown.get(number))) {
+        if (isInCells(number)) {
             int from = names.tally(member, groups.cells(), groups.cellsOf(number));
             if (from >= 0) {
                 tally(from, number, member.value());
@@ -106,6 +106,10 @@ final class HeldGroups {
             names.add(groups.get(number), frame, member);
         }
         return true;
+    }
+
+    private boolean isInCells(int number) {
+        return tallied && (outgrown.isEmpty() || !outgrown.get(number));
     }
 
     /** Begins the group of the key at hand; {@return its number}. */

@@ -9,7 +9,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * What a group is looked up by. A short text, the most common key, is two numbers, so that groups are compared without a
- * look at their texts, which lie somewhere in the memory; longer texts, and more than one, are looked up as bytes. Not thread-safe; used again for each look-up.
+ * look at their texts, which lie somewhere in the memory; longer texts, and more than one, are looked up as bytes. Not
+ * thread-safe; used again for each look-up.
  */
 final class KeyCode {
     /** A longer text is looked up by itself; the sixteenth byte has the length. */
@@ -22,7 +23,8 @@ final class KeyCode {
     /** The key itself where it is no short text: its texts, or another object. */
     private @Nullable Object other;
 
-    private final TextKey texts = new TextKey();
+    /** Made when the first such texts come: most keys are short. */
+    private @Nullable TextKey texts;
 
     /** Takes the only value of a key. */
     void set(Value value) {
@@ -43,19 +45,27 @@ final class KeyCode {
     }
 
     private void setTexts(Value... values) {
-        texts.clear();
+        TextKey key = emptyTexts();
         for (Value value : values) {
-            if (!(value instanceof TextValue text) || !texts.add(text)) {
+            if (!(value instanceof TextValue text) || !key.add(text)) {
                 setOther(Stages.Keys.key(values));
                 return;
             }
         }
-        setTexts();
+        setTexts(key);
     }
 
-    private void setTexts() {
-        other = texts;
-        first = texts.mixed();
+    private TextKey emptyTexts() {
+        if (texts == null) {
+            texts = new TextKey();
+        }
+        texts.clear();
+        return texts;
+    }
+
+    private void setTexts(TextKey key) {
+        other = key;
+        first = key.mixed();
         second = 0;
     }
 
@@ -71,11 +81,11 @@ final class KeyCode {
         if (slots.length == 1 && pack(record.bytes(), record.from(slot), record.to(slot))) {
             return;
         }
-        texts.clear();
+        TextKey key = emptyTexts();
         for (int each : slots) {
-            texts.add(record.bytes(), record.from(each), record.to(each));
+            key.add(record.bytes(), record.from(each), record.to(each));
         }
-        setTexts();
+        setTexts(key);
     }
 
     private boolean pack(byte[] ascii, int from, int to) {
@@ -152,6 +162,6 @@ final class KeyCode {
     /** {@return as {@link #other}, but for good} */
     @Nullable
     Object kept() {
-        return other == texts ? texts.copy() : other;
+        return other instanceof TextKey key ? key.copy() : other;
     }
 }

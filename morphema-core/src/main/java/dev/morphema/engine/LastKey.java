@@ -5,7 +5,9 @@ import dev.morphema.value.EightBytes;
 
 /** The bytes of the key that came last. Not thread-safe. */
 final class LastKey {
-    private byte[] bytes = new byte[4 * Long.BYTES];
+    private static final byte[] NONE = {};
+
+    private byte[] bytes = NONE;
     private int length;
 
     /** {@return whether the key in a field is the same as the last one}, which it is from now on. */

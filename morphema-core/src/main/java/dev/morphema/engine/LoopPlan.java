@@ -178,11 +178,11 @@ record LoopPlan(
         try {
             boolean taken = groups.take(record);
             if (warnings.size() > before) {
-                placeWarnings(warnings, before, record.value());
+                placeWarnings(warnings, before, record.origin());
             }
             return taken;
         } catch (ProblemException e) {
-            throw placed(e, record.value());
+            throw placedAt(e, record.origin());
         }
     }
 
@@ -193,7 +193,7 @@ record LoopPlan(
         try {
             boolean more = flow.turn();
             if (warnings.size() > before) {
-                placeWarnings(warnings, before, item);
+                placeWarnings(warnings, before, origin(item));
             }
             return more;
         } catch (ProblemException e) {
@@ -203,15 +203,17 @@ record LoopPlan(
 
     /** {@return the problem with the place in the input of the record or group it happened with, unless it has one} */
     static ProblemException placed(ProblemException e, @Nullable Object held) {
-        Origin origin = origin(held);
+        return placedAt(e, origin(held));
+    }
+
+    private static ProblemException placedAt(ProblemException e, @Nullable Origin origin) {
         Problem problem = e.problem();
         return problem.input() != null || origin == null
                 ? e
                 : new ProblemException(problem.in(origin.location(null)), e);
     }
 
-    private static void placeWarnings(List<Problem> warnings, int from, Value item) {
-        Origin origin = origin(item);
+    private static void placeWarnings(List<Problem> warnings, int from, @Nullable Origin origin) {
         for (int i = from; i < warnings.size(); i++) {
             if (warnings.get(i).input() == null && origin != null) {
                 warnings.set(i, warnings.get(i).in(origin.location(null)));

@@ -23,7 +23,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Random;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
@@ -244,12 +243,16 @@ public final class Run {
         boolean more = true;
         while (more) {
             BareRecord bare = nextBare(reader, source);
-            Value record = bare == null ? next(reader, source) : null;
-            if (bare == null && record == null) {
-                return count;
+            if (bare != null) {
+                more = sink.accept(bare);
+            } else {
+                Value record = next(reader, source);
+                if (record == null) {
+                    break;
+                }
+                more = sink.accept(record);
             }
             count++;
-            more = bare == null ? sink.accept(Objects.requireNonNull(record)) : sink.accept(bare);
         }
         return count;
     }

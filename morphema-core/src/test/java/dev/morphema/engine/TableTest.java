@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import java.util.function.IntFunction;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
@@ -21,6 +22,12 @@ class TableTest {
 
     private static String found(String table, String lookUp, String... rows) {
         return rehearsal(table, lookUp, rows).written().replaceAll("^o: \\{x= |} done$|^o: \\{} done$", "");
+    }
+
+    /** The names of two columns, then so many rows. */
+    private static String[] rows(int count, IntFunction<String> row) {
+        return Stream.concat(Stream.of("k,v"), IntStream.range(0, count).mapToObj(row))
+                .toArray(String[]::new);
     }
 
     private static Rehearsal rehearsal(String table, String lookUp, String... rows) {
@@ -110,9 +117,7 @@ class TableTest {
     @Test
     @DisplayName("a table of thousands of rows, which are laid side by side as bytes, gives the same rows")
     void large() {
-        String[] rows = Stream.concat(
-                        Stream.of("k,v"), IntStream.range(0, 3_000).mapToObj(i -> "key " + i + ",value " + i % 7))
-                .toArray(String[]::new);
+        String[] rows = rows(3_000, i -> "key " + i + ",value " + i % 7);
         for (int i : new int[] {0, 1, 1_023, 1_024, 1_025, 2_999}) {
             assertThat(found("r.k", "t[\"key " + i + "\"].v", rows)).isEqualTo("value " + i % 7);
         }
@@ -123,9 +128,7 @@ class TableTest {
     @Test
     @DisplayName("a key that comes twice in a large table is told with the line where it stood first")
     void twiceInALargeTable() {
-        String[] rows = Stream.concat(
-                        Stream.of("k,v"), IntStream.range(0, 2_000).mapToObj(i -> "key " + i % 1_500 + ",x"))
-                .toArray(String[]::new);
+        String[] rows = rows(2_000, i -> "key " + i % 1_500 + ",x");
         Problem problem = catchThrowableOfType(ProblemException.class, rehearsal("r.k", "t[\"key 1\"].v", rows)::run)
                 .problem();
         assertThat(problem.message()).contains("line 2 ").contains("line 1502");

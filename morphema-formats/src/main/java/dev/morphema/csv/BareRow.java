@@ -6,6 +6,7 @@ import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** A row as it stands in the input. Not thread-safe; used again for each row. */
@@ -16,7 +17,7 @@ final class BareRow implements BareRecord {
     private final int[] to;
     private final CsvRowHandler rows;
 
-    private RowCells cells = new RowCells(',', '"');
+    private @Nullable RowCells cells;
     private @Nullable RecordValue value;
 
     /**
@@ -54,9 +55,13 @@ final class BareRow implements BareRecord {
         return layout;
     }
 
+    private RowCells cells() {
+        return Objects.requireNonNull(cells, "no row was taken yet");
+    }
+
     @Override
     public byte[] bytes() {
-        return cells.bytes();
+        return cells().bytes();
     }
 
     @Override
@@ -79,7 +84,7 @@ final class BareRow implements BareRecord {
         RecordValue known = value;
         if (known == null) {
             try {
-                known = rows.made(cells);
+                known = rows.made(cells());
             } catch (IOException e) {
                 throw new UncheckedIOException(e);
             }

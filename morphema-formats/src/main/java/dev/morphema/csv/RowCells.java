@@ -10,7 +10,7 @@ import java.util.Arrays;
  */
 final class RowCells {
     /** A cell that is longer is refused, as the library does. */
-    static final int MOST_BYTES = 1 << 24;
+    private static final int MOST_BYTES = 1 << 24;
 
     /** How many bytes there are behind a row, so that any of it can be the first of eight or sixteen. */
     static final int SPARE = 2 * Long.BYTES;
