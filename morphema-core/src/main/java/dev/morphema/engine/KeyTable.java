@@ -84,7 +84,7 @@ final class KeyTable {
             }
             others[number] = other;
         }
-        if (size * 2 > places.length) {
+        if (size * 4 > places.length * 3) {
             grow();
         }
         put(places, (long) key.hash() << Integer.SIZE | number + 1);

@@ -91,7 +91,7 @@ final class LaidDown {
 
     /** Goes through the rows once. */
     final class Reader {
-        private final ValueDecoder decoder = new ValueDecoder(names);
+        private final ValueDecoder decoder = new ValueDecoder(names, false);
         private byte[] buffer;
         private int at;
         private int end;

@@ -13,7 +13,7 @@ import java.util.List;
  * added; then safe for use by many threads.
  */
 final class PackedValues {
-    private static final int CHUNK = 1 << 20;
+    private static final int CHUNK = 1 << 17;
 
     private final ValueNames names = new ValueNames();
     private final ValueEncoder encoder = new ValueEncoder(names);
@@ -39,6 +39,6 @@ final class PackedValues {
 
     /** {@return the value at a place} */
     Value get(long place) {
-        return new ValueDecoder(names).value(chunks.get((int) (place >>> Integer.SIZE)), (int) place);
+        return new ValueDecoder(names, true).value(chunks.get((int) (place >>> Integer.SIZE)), (int) place);
     }
 }

@@ -13,24 +13,41 @@ public final class FieldBytes {
 
     // A field is a number: how it is to be understood, where it begins, and how many bytes it has.
     private static final int LENGTH_BITS = 12;
-    private static final int MOST_LENGTH = (1 << LENGTH_BITS) - 1;
+    /** The most bytes of a field. */
+    static final int MOST_LENGTH = (1 << LENGTH_BITS) - 1;
+
     private static final int START_BITS = 18;
-    private static final int MOST_START = (1 << START_BITS) - 1;
+    /** The last place at which a field can begin. */
+    static final int MOST_START = (1 << START_BITS) - 1;
+
     private static final int KIND_PLACE = LENGTH_BITS + START_BITS;
     private static final int TEXT = 1;
     private static final int NUMBER = 2;
 
-    /** Bytes of which others can be copied or looked at eight or sixteen at a time. */
-    private static final int SPARE = 2 * Long.BYTES;
+    /** Bytes behind the last field, of which others can be copied or looked at eight or sixteen at a time. */
+    static final int SPARE = 2 * Long.BYTES;
 
     /** With spare ones at the end. */
     private final byte[] bytes;
     /** By slot; zero where a record has no such field. */
     private final int[] fields;
 
-    private FieldBytes(byte[] bytes, int[] fields) {
+    /**
+     * @param bytes with {@link #SPARE} ones at the end; not to be changed any more
+     * @param fields by slot, each made by {@link #field}, or 0
+     */
+    FieldBytes(byte[] bytes, int[] fields) {
         this.bytes = bytes;
         this.fields = fields;
+    }
+
+    /** {@return the number that stands for a text, or for a number as it is printed} */
+    static int field(boolean number, int start, int length) {
+        return field(number ? NUMBER : TEXT, start, length);
+    }
+
+    private static int field(int kind, int start, int length) {
+        return kind << KIND_PLACE | start << LENGTH_BITS | length;
     }
 
     /** Collects the fields of one record after the other. Not thread-safe. */
@@ -74,7 +91,7 @@ public final class FieldBytes {
         }
 
         private void set(int kind, int slot, int start, int length) {
-            fields[slot] = kind << KIND_PLACE | start << LENGTH_BITS | length;
+            fields[slot] = field(kind, start, length);
             any = true;
         }
 
@@ -189,7 +206,8 @@ public final class FieldBytes {
         return fields[slot] >>> LENGTH_BITS & MOST_START;
     }
 
-    private int length(int slot) {
+    /** {@return how many bytes a field has, 0 if it is not there} */
+    int length(int slot) {
         return fields[slot] & MOST_LENGTH;
     }
 
@@ -225,8 +243,17 @@ public final class FieldBytes {
         return marks.areInNumbersAndDates() ? -1 : type.print(bytes, from, from + length(slot), into, at);
     }
 
-    /** {@return how many bytes there are on the heap, about} */
+    /** Copies the bytes of a field to where there is room for {@link #SPARE} more. */
+    void copy(int slot, byte[] into, int at) {
+        EightBytes.copy(bytes, start(slot), into, at, length(slot));
+    }
+
+    /** {@return how many bytes there are on the heap, about; the array may also hold the fields of other records} */
     long size() {
-        return bytes.length + 4L * fields.length + 56;
+        long size = 4L * fields.length + 56 + SPARE;
+        for (int i = 0; i < fields.length; i++) {
+            size += length(i);
+        }
+        return size;
     }
 }

@@ -89,11 +89,18 @@ public final class RecordValue extends Composite {
     /** {@return a record that was laid down as its parts} */
     static RecordValue restored(
             Layout layout,
-            @Nullable Value[] values,
+            @Nullable Value @Nullable [] values,
+            @Nullable FieldBytes bytes,
             @Nullable Origin origin,
             @Nullable FieldName element,
             @Nullable List<Part> parts) {
-        return new RecordValue(layout, values, null, origin, element, parts);
+        return new RecordValue(
+                layout,
+                values == null && bytes == null ? new Value[layout.size()] : values,
+                bytes,
+                origin,
+                element,
+                parts);
     }
 
     /** {@return a builder of a record that grows with the fields it is given} */
@@ -280,15 +287,17 @@ public final class RecordValue extends Composite {
         return value;
     }
 
-    /** {@return the values as far as they are converted, not to be changed; null where a field has none} */
+    /** {@return the value that has been read or made for a slot, converted or not; null if there is none, but perhaps bytes} */
     @Nullable
-    Value[] unconverted() {
-        for (int i = 0; i < layout.size() && bytes != null; i++) {
-            if (bytes.has(i) && (values == null || values[i] == null)) {
-                put(i, bytes.value(i));
-            }
-        }
-        return Objects.requireNonNull(values);
+    Value known(int slot) {
+        return values == null ? null : values[slot];
+    }
+
+    /** {@return the value of a slot, as far as it is converted; null if it has none} */
+    @Nullable
+    Value unconverted(int slot) {
+        Value known = known(slot);
+        return known == null && isBytes(slot) ? Objects.requireNonNull(bytes).value(slot) : known;
     }
 
     /** {@return the parts as they were read, of a record that has some} */
@@ -311,8 +320,10 @@ public final class RecordValue extends Composite {
     }
 
     private RecordValue with(int slot, Value value) {
-        @Nullable Value[] changed = unconverted().clone();
-        changed[slot] = value;
+        @Nullable Value[] changed = new Value[layout.size()];
+        for (int i = 0; i < changed.length; i++) {
+            changed[i] = i == slot ? value : unconverted(i);
+        }
         return new RecordValue(layout, changed, null, origin, element, parts);
     }
 

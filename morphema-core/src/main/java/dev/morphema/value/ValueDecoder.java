@@ -13,12 +13,17 @@ import org.jspecify.annotations.Nullable;
 /** Turns the bytes of a {@link ValueEncoder} back into values. Not thread-safe. */
 public final class ValueDecoder {
     private final ValueNames names;
+    private final boolean unchanging;
     private byte[] bytes = {};
     private int at;
 
-    /** @param names those of the encoder */
-    public ValueDecoder(ValueNames names) {
+    /**
+     * @param names those of the encoder
+     * @param unchanging whether the bytes are never changed, so that records can hold parts of them
+     */
+    public ValueDecoder(ValueNames names, boolean unchanging) {
         this.names = names;
+        this.unchanging = unchanging;
     }
 
     /** {@return a row that stands at some place of some bytes} */
@@ -97,14 +102,46 @@ public final class ValueDecoder {
         int input = (int) number();
         Origin origin = input == 0 ? null : new Origin(names.input(input - 1), number(), number());
         int element = (int) number();
-        @Nullable Value[] values = row();
+        int together = bytes[at] & 0xFF | (bytes[at + 1] & 0xFF) << Byte.SIZE;
+        int begin = at + ValueEncoder.LENGTH_OF_BYTES;
+        at = begin + together;
+        @Nullable Value[] values = new Value[layout.size()];
+        FieldBytes fields = fields(begin, together, values);
         int count = (int) number();
         List<RecordValue.Part> parts = count == 0 ? null : new ArrayList<>(count);
         for (int i = 0; i < count; i++) {
             int name = (int) number();
             parts.add(new RecordValue.Part(name == 0 ? null : names.name(name - 1), value()));
         }
-        return RecordValue.restored(layout, values, origin, element == 0 ? null : names.name(element - 1), parts);
+        return RecordValue.restored(
+                layout, values, fields, origin, element == 0 ? null : names.name(element - 1), parts);
+    }
+
+    /** Reads fields; {@return those that are bytes}. */
+    private @Nullable FieldBytes fields(int begin, int together, @Nullable Value[] values) {
+        boolean stay = unchanging
+                && begin + together <= FieldBytes.MOST_START
+                && begin + together + FieldBytes.SPARE <= bytes.length;
+        byte[] of = stay || together == 0 ? bytes : copy(begin, together);
+        int start = stay ? begin : 0;
+        int[] fields = new int[values.length];
+        for (int slot = 0; slot < fields.length; slot++) {
+            int form = (int) number();
+            if (form >= ValueEncoder.LEAST_BYTES) {
+                int count = form - ValueEncoder.LEAST_BYTES >> 1;
+                fields[slot] = FieldBytes.field((form & 1) != 0, start, count);
+                start += count;
+            } else if (form == ValueEncoder.VALUE) {
+                values[slot] = value();
+            }
+        }
+        return together == 0 ? null : new FieldBytes(of, fields);
+    }
+
+    private byte[] copy(int begin, int count) {
+        byte[] copy = new byte[count + FieldBytes.SPARE];
+        System.arraycopy(bytes, begin, copy, 0, count);
+        return copy;
     }
 
     private TextValue plainText() {

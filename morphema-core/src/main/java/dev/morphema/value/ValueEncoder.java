@@ -13,6 +13,16 @@ import org.jspecify.annotations.Nullable;
  * of a record that were not converted yet stay so. Not thread-safe.
  */
 public final class ValueEncoder {
+    // How a field of a record is encoded; from the last one on, how many bytes it has.
+    static final int NOTHING = 0;
+    static final int VALUE = 1;
+    static final int LEAST_BYTES = 2;
+
+    /** How many bytes tell how many there are of a record. */
+    static final int LENGTH_OF_BYTES = Short.BYTES;
+
+    private static final int MOST_BYTES = 1 << Short.SIZE - 1;
+
     private final ValueNames names;
     private byte[] bytes = new byte[1 << 12];
     private int length;
@@ -140,13 +150,70 @@ public final class ValueEncoder {
         }
         FieldName element = record.element();
         number(element == null ? 0 : names.number(element) + 1L);
-        row(record.unconverted());
+        fields(record);
         List<RecordValue.Part> parts = record.isMixed() ? record.unconvertedParts() : List.of();
         number(parts.size());
         for (RecordValue.Part part : parts) {
             number(part.name() == null ? 0 : names.number(part.name()) + 1L);
             value(part.value());
         }
+    }
+
+    /** First the bytes of all fields that are there as such, or can be, then what each field is. */
+    private void fields(RecordValue record) {
+        int begin = length;
+        room(LENGTH_OF_BYTES);
+        length += LENGTH_OF_BYTES;
+        int[] forms = new int[record.layout().size()];
+        for (int slot = 0; slot < forms.length; slot++) {
+            forms[slot] = bytes(record, slot, begin + MOST_BYTES);
+        }
+        int count = length - begin - LENGTH_OF_BYTES;
+        bytes[begin] = (byte) count;
+        bytes[begin + 1] = (byte) (count >> Byte.SIZE);
+        for (int slot = 0; slot < forms.length; slot++) {
+            number(forms[slot]);
+            if (forms[slot] == VALUE) {
+                value(record.unconverted(slot));
+            }
+        }
+    }
+
+    /** Adds a field if it can stay or become bytes, of which there is room up to a place; {@return its form}. */
+    private int bytes(RecordValue record, int slot, int end) {
+        Value known = record.known(slot);
+        if (known instanceof TextValue text) {
+            return text.isPlain() && !(text instanceof ElementText) ? plain(text, end) : VALUE;
+        }
+        if (known != null) {
+            return VALUE;
+        }
+        FieldBytes fields = record.fieldBytes();
+        if (fields == null || !fields.has(slot)) {
+            return NOTHING;
+        }
+        int count = fields.length(slot);
+        if (length + count > end) {
+            return VALUE;
+        }
+        room(count + FieldBytes.SPARE);
+        fields.copy(slot, bytes, length);
+        length += count;
+        return formOf(count, fields.isNumber(slot));
+    }
+
+    private int plain(TextValue text, int end) {
+        int count = text.length();
+        if (count > FieldBytes.MOST_LENGTH || length + count > end) {
+            return VALUE;
+        }
+        room(text.mostBytes());
+        length = text.printed(bytes, length);
+        return formOf(count, false);
+    }
+
+    private static int formOf(int count, boolean number) {
+        return LEAST_BYTES + (count << 1 | (number ? 1 : 0));
     }
 
     private void tag(ValueTag tag) {

@@ -83,7 +83,7 @@ class EncodingProperties {
         encoder.row(new Value[] {null});
         int second = encoder.length();
         encoder.row(row.toArray(Value[]::new));
-        ValueDecoder decoder = new ValueDecoder(names);
+        ValueDecoder decoder = new ValueDecoder(names, false);
         assertThat(decoder.row(encoder.bytes(), 0)).containsExactly((Value) null);
         @Nullable Value[] back = decoder.row(encoder.bytes(), second);
         assertThat(back).hasSize(row.size());

@@ -25,6 +25,8 @@ final class ByteRows implements CsvRows {
     private final Marks marks;
     /** At the start of a line a # may be taken for a comment. */
     private final Marks marksAtStart;
+    /** Between quotes. */
+    private final Marks marksInQuotes;
 
     private final ByteSink.Escape plain = new ByteSink.Escape(new byte[128][]);
     private final ByteSink.Escape quoted;
@@ -41,6 +43,16 @@ final class ByteRows implements CsvRows {
         byte[][] doubled = new byte[128][];
         doubled[quote] = new byte[] {(byte) quote, (byte) quote};
         this.quoted = new ByteSink.Escape(doubled);
+        this.marksInQuotes = new Marks("" + quote, inQuotes(doubled));
+    }
+
+    /** Of control characters only the ends of lines need quotes; texts with others are looked at more closely. */
+    private static byte[][] inQuotes(byte[][] doubled) {
+        byte[][] written = doubled.clone();
+        for (char end : new char[] {'\n', '\r'}) {
+            written[end] = new byte[] {(byte) end};
+        }
+        return written;
     }
 
     @Override
@@ -55,19 +67,30 @@ final class ByteRows implements CsvRows {
                 out.write(delimiter);
             }
             RecordValue record = records[i];
-            if (record != null && out.write(record, slots[i], i == 0 ? marksAtStart : marks)) {
-                continue;
-            }
-            Value cell = record == null ? cells[i] : record.get(slots[i]);
-            if (cell instanceof NumberValue number && numbersArePlain) {
-                out.write(number, plain);
-            } else if (cell instanceof TextValue text && writePlain(text, i == 0)) {
-                continue;
-            } else if (cell != null && !cell.isNothing()) {
-                write(cell.toString(), i == 0);
+            if (record == null) {
+                write(cells[i], i == 0);
+            } else if (!writeBytes(record, slots[i], i == 0)) {
+                write(record.get(slots[i]), i == 0);
             }
         }
         out.write(lineEnd);
+    }
+
+    /** Writes a field that is there as bytes, in quotes if it needs them; says whether that could be done. */
+    private boolean writeBytes(RecordValue record, int slot, boolean first) {
+        return first
+                ? out.write(record, slot, marksAtStart)
+                : out.write(record, slot, marks) || out.write(quote, record, slot, marksInQuotes);
+    }
+
+    private void write(@Nullable Value cell, boolean first) {
+        if (cell instanceof NumberValue number && numbersArePlain) {
+            out.write(number, plain);
+        } else if (cell instanceof TextValue text && writePlain(text, first)) {
+            return;
+        } else if (cell != null && !cell.isNothing()) {
+            write(cell.toString(), first);
+        }
     }
 
     private boolean writePlain(TextValue text, boolean first) {

@@ -229,6 +229,24 @@ public final class ByteSink {
         return end >= 0;
     }
 
+    /** Writes a text that a record has as bytes between two marks; says whether it could be written like that. */
+    public boolean write(int mark, RecordValue record, int slot, Marks marks) {
+        FieldBytes bytes = Objects.requireNonNull(record.fieldBytes());
+        int most = bytes.mostBytes(slot) + 2;
+        if (most > buffer.length - at) {
+            drain();
+        }
+        int end = most > buffer.length ? -1 : bytes.print(slot, null, marks, buffer, at + 1);
+        // Where others stand for some marks there may be no room behind them any more.
+        if (end < 0 || end == buffer.length) {
+            return false;
+        }
+        buffer[at] = (byte) mark;
+        buffer[end] = (byte) mark;
+        at = end + 1;
+        return true;
+    }
+
     /** As {@link #writePlain(Value)}, but writes no text in which a byte is found. */
     public boolean writePlainWithout(int b, Value value) {
         if (value.mostBytes() > buffer.length - at) {
