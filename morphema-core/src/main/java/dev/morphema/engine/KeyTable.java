@@ -10,11 +10,10 @@ import org.jspecify.annotations.Nullable;
  * are added; then safe for use by many threads.
  */
 final class KeyTable {
-    private static final int FIRST_PLACES = 4;
+    private static final int FIRST_ROWS = 2;
     private static final int KEY_CELLS = 2;
 
-    /** For each place the upper half of a key's hash, and its number, counted from 1; 0 if the place is free. */
-    private long[] places = new long[FIRST_PLACES];
+    private final Places numbers = new Places();
 
     private final int rowSize;
     /** For each key its two cells, then those of what is known of it. */
@@ -27,7 +26,7 @@ final class KeyTable {
     /** @param cells how many cells there are for each key beside its own */
     KeyTable(int cells) {
         rowSize = KEY_CELLS + cells;
-        rows = new long[FIRST_PLACES / 2 * rowSize];
+        rows = new long[FIRST_ROWS * rowSize];
     }
 
     int size() {
@@ -47,10 +46,10 @@ final class KeyTable {
     /** {@return the number of a key, counted from 0, or -1} */
     int find(KeyCode key) {
         int hash = key.hash();
-        int mask = places.length - 1;
-        for (int i = hash & mask; places[i] != 0; i = i + 1 & mask) {
-            if ((int) (places[i] >>> Integer.SIZE) == hash && has((int) places[i] - 1, key)) {
-                return (int) places[i] - 1;
+        for (int place = numbers.first(hash); place >= 0; place = numbers.next(hash, place)) {
+            int number = numbers.number(place);
+            if (has(number, key)) {
+                return number;
             }
         }
         return -1;
@@ -84,29 +83,7 @@ final class KeyTable {
             }
             others[number] = other;
         }
-        if (size * 4 > places.length * 3) {
-            grow();
-        }
-        put(places, (long) key.hash() << Integer.SIZE | number + 1);
+        numbers.add(key.hash(), number);
         return number;
-    }
-
-    private void grow() {
-        long[] more = new long[places.length * 2];
-        for (long place : places) {
-            if (place != 0) {
-                put(more, place);
-            }
-        }
-        places = more;
-    }
-
-    private static void put(long[] into, long place) {
-        int mask = into.length - 1;
-        int i = (int) (place >>> Integer.SIZE) & mask;
-        while (into[i] != 0) {
-            i = i + 1 & mask;
-        }
-        into[i] = place;
     }
 }

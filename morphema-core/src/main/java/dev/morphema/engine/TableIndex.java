@@ -32,12 +32,12 @@ final class TableIndex {
     private final Span span;
     private final boolean many;
     private final boolean ranged;
-    /** The keys, each with the place of its row if that is packed. */
-    private final KeyTable numbers = new KeyTable(1);
-    /** The first rows by the numbers of their keys, in a table in which a key has one row; further ones are packed. */
+    /** The keys, but for those of packed rows. */
+    private final KeyTable numbers = new KeyTable(0);
+    /** The first rows by the numbers of their keys, in a table in which a key has one row. */
     private final List<Value> single = new ArrayList<>();
-
-    private final PackedValues packed = new PackedValues();
+    /** Further such rows. */
+    private final PackedRows packed = new PackedRows();
     /** The rows of each key, in other tables. */
     private final List<List<Row>> several = new ArrayList<>();
     /** All rows in order, where they are not those of the keys in their order. */
@@ -65,15 +65,10 @@ final class TableIndex {
     }
 
     private List<Value> rowsOfKeys() {
-        List<Value> rows = new ArrayList<>(numbers.size());
-        for (int i = 0; i < numbers.size(); i++) {
-            rows.add(row(i));
-        }
+        List<Value> rows = new ArrayList<>(single.size() + packed.size());
+        rows.addAll(single);
+        packed.each(rows::add);
         return rows;
-    }
-
-    private Value row(int number) {
-        return number < single.size() ? single.get(number) : packed.get(numbers.cells()[numbers.cellsOf(number)]);
     }
 
     /**
@@ -87,21 +82,37 @@ final class TableIndex {
         learnKinds(keys);
         KeyCode key = new KeyCode();
         key.set(keys);
+        if (!many && !ranged) {
+            addSingle(row, keys, key);
+        } else {
+            addToSeveral(row, key, keys, range);
+        }
+    }
+
+    private void addSingle(Value row, Value[] keys, KeyCode key) {
+        Value before = single(key);
+        if (before != null) {
+            throw twice(before, row, keys);
+        }
+        if (single.size() < MOST_UNPACKED) {
+            numbers.add(key);
+            single.add(row);
+        } else {
+            packed.add(key, row);
+        }
+    }
+
+    /** {@return the row of a key that has at most one, or null} */
+    private @Nullable Value single(KeyCode key) {
+        int number = numbers.find(key);
+        return number < 0 ? packed.find(key) : single.get(number);
+    }
+
+    private void addToSeveral(Value row, KeyCode key, Value[] keys, Value @Nullable [] range) {
         int number = numbers.find(key);
         boolean isNew = number < 0;
         if (isNew) {
             number = numbers.add(key);
-        }
-        if (!many && !ranged) {
-            if (!isNew) {
-                throw twice(row(number), row, keys);
-            }
-            if (number < MOST_UNPACKED) {
-                single.add(row);
-            } else {
-                numbers.cells()[numbers.cellsOf(number)] = packed.add(row);
-            }
-            return;
         }
         all.add(row);
         if (isNew) {
@@ -152,12 +163,13 @@ final class TableIndex {
         }
         KeyCode key = new KeyCode();
         key.set(keys);
+        if (!many && !ranged) {
+            Value row = single(key);
+            return row == null ? Nothing.ABSENT : row;
+        }
         int number = numbers.find(key);
         if (number < 0) {
             return none();
-        }
-        if (!many && !ranged) {
-            return row(number);
         }
         List<Row> found = several.get(number);
         if (ranged) {
