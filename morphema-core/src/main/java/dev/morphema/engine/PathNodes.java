@@ -35,9 +35,13 @@ final class PathNodes {
             return base;
         }
 
-        /** {@return the slot of the name that the step begins at, or -1 if it begins otherwise} */
-        final int local() {
-            return local;
+        /** {@return whether another step begins at the same name, or at the same row of a table} */
+        final boolean beginsAs(Step other) {
+            return local >= 0
+                    ? local == other.local
+                    : base instanceof TableLookup lookup
+                            && other.base instanceof TableLookup otherLookup
+                            && lookup.isSameAs(otherLookup);
         }
 
         @Override
@@ -313,6 +317,17 @@ final class PathNodes {
             super(span);
             this.table = table;
             this.keys = keys.toArray(Node[]::new);
+        }
+
+        private boolean isSameAs(TableLookup other) {
+            boolean same = table == other.table && keys.length == other.keys.length;
+            for (int i = 0; same && i < keys.length; i++) {
+                same = keys[i] instanceof Named key
+                        && other.keys[i] instanceof Named otherKey
+                        && key.name.equals(otherKey.name)
+                        && key.beginsAs(otherKey);
+            }
+            return same;
         }
 
         @Override

@@ -10,7 +10,7 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Fields side by side, or attributes, that are each one step from the same record: what it has as bytes goes through, without a
+ * Fields side by side, or attributes, that are each one step from the same record, which may be a row of a table: what it has as bytes goes through, without a
  * value made of it.
  */
 final class Steps extends Action {
@@ -55,10 +55,8 @@ final class Steps extends Action {
     }
 
     private static boolean goTogether(Actions.Field one, Actions.Field next) {
-        int name = Objects.requireNonNull(one.step()).local();
-        return name >= 0
-                && name == Objects.requireNonNull(next.step()).local()
-                && one.isAttribute() == next.isAttribute();
+        return one.isAttribute() == next.isAttribute()
+                && Objects.requireNonNull(one.step()).beginsAs(Objects.requireNonNull(next.step()));
     }
 
     @Override
