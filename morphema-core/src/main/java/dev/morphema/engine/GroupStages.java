@@ -200,8 +200,8 @@ final class GroupStages {
 
         @Override
         public Flow start(Frame frame, Flow next) {
-            SortedTurns turns = new SortedTurns(
-                    descending.length, this::compare, frame.run().holdings());
+            SortedTurns turns =
+                    new SortedTurns(descending, this::compare, frame.run().holdings());
             return new Flow() {
                 @Override
                 public boolean turn() {
@@ -210,7 +210,7 @@ final class GroupStages {
                     for (int i = 0; i < names.length; i++) {
                         kept[i] = frame.held(names[i]);
                     }
-                    turns.add(new SortedTurns.Turn(kept, values));
+                    turns.add(kept, values);
                     return true;
                 }
 

@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.value.SortCode;
 import dev.morphema.value.Value;
 import dev.morphema.value.ValueSize;
 import java.util.ArrayList;
@@ -17,15 +18,24 @@ import org.jspecify.annotations.Nullable;
  */
 final class SortedTurns {
     /** A turn and the two objects around it, in bytes, about. */
-    private static final int TURN = 48;
+    private static final int TURN = 64;
+
+    /** So many keys of a turn have a code; more are seldom looked at. */
+    private static final int CODED = 2;
 
     /**
      * A turn that is held back.
      *
      * @param names the values of the loop's names
      * @param keys what to sort by
+     * @param first the code of the first key
+     * @param second the code of the second key, if there is one
      */
-    record Turn(@Nullable Object[] names, Value[] keys) {
+    record Turn(@Nullable Object[] names, Value[] keys, long first, long second) {
+        Turn(@Nullable Object[] names, Value[] keys) {
+            this(names, keys, 0, 0);
+        }
+
         /** Whether there is nothing but values; the state of a group stays in memory. */
         boolean canBeLaidDown() {
             return Arrays.stream(names).allMatch(name -> name == null || name instanceof Value);
@@ -50,22 +60,40 @@ final class SortedTurns {
         }
     }
 
-    private final int keys;
+    private final boolean[] descending;
     private final Comparator<Value[]> order;
     private final Holdings holdings;
     private final List<Turn> held = new ArrayList<>();
     private final List<LaidDown> runs = new ArrayList<>();
+    /** How many keys have a code. */
+    private final int coded;
+    /** For each of these the first value that is not nothing. */
+    private final @Nullable Value[] samples = new Value[CODED];
+    /** Whether all values of a key so far have one order. */
+    private boolean alike = true;
+
     private long bytes;
     private boolean stays;
 
-    /** @param keys how many values each turn is sorted by */
-    SortedTurns(int keys, Comparator<Value[]> order, Holdings holdings) {
-        this.keys = keys;
+    /**
+     * @param descending for each of the values that a turn is sorted by
+     * @param order of these values; fails if they have none
+     */
+    SortedTurns(boolean[] descending, Comparator<Value[]> order, Holdings holdings) {
+        this.descending = descending;
+        this.coded = Math.min(descending.length, CODED);
         this.order = order;
         this.holdings = holdings;
     }
 
-    void add(Turn turn) {
+    /**
+     * Adds a turn.
+     *
+     * @param names the values of the loop's names
+     * @param keys what to sort by
+     */
+    void add(@Nullable Object[] names, Value[] keys) {
+        Turn turn = new Turn(names, keys, code(keys, 0), code(keys, 1));
         held.add(turn);
         stays = stays || !turn.canBeLaidDown();
         long more = turn.bytes();
@@ -74,6 +102,20 @@ final class SortedTurns {
         if (!stays && holdings.isTooMuch(bytes)) {
             layDown();
         }
+    }
+
+    private long code(Value[] keys, int index) {
+        if (index >= coded) {
+            return 0;
+        }
+        Value key = keys[index];
+        Value sample = samples[index];
+        if (sample == null && !key.isNothing()) {
+            samples[index] = key;
+        } else if (sample != null && !key.isNothing()) {
+            alike &= SortCode.areAlike(sample, key);
+        }
+        return SortCode.of(key, descending[index]);
     }
 
     private void layDown() {
@@ -86,7 +128,22 @@ final class SortedTurns {
     }
 
     private void sort() {
-        held.sort((a, b) -> order.compare(a.keys(), b.keys()));
+        held.sort(alike ? this::compare : (a, b) -> order.compare(a.keys(), b.keys()));
+    }
+
+    private int compare(Turn a, Turn b) {
+        if (a.first != b.first) {
+            return Long.compare(a.first, b.first);
+        }
+        if (SortCode.isExact(a.first, descending[0])) {
+            if (a.second != b.second) {
+                return Long.compare(a.second, b.second);
+            }
+            if (descending.length == 1 || descending.length == CODED && SortCode.isExact(a.second, descending[1])) {
+                return 0;
+            }
+        }
+        return order.compare(a.keys(), b.keys());
     }
 
     private void forget() {
@@ -115,7 +172,7 @@ final class SortedTurns {
         PriorityQueue<Merged> next =
                 new PriorityQueue<>(Comparator.comparing(Merged::keys, order).thenComparing(Merged::run));
         for (int i = 0; i < runs.size(); i++) {
-            Merged merged = new Merged(i, keys, runs.get(i).read(holdings.readAhead(runs.size())));
+            Merged merged = new Merged(i, descending.length, runs.get(i).read(holdings.readAhead(runs.size())));
             if (merged.advance()) {
                 next.add(merged);
             }

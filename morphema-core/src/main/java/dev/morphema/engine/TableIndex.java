@@ -4,7 +4,6 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.Span;
-import dev.morphema.value.Comparison;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
 import dev.morphema.value.Many;
@@ -17,17 +16,12 @@ import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** The rows of a table by their keys. Not changed once it is filled; then safe for use by many threads. */
 final class TableIndex {
     /** So few rows are found sooner as they are. */
     private static final int MOST_UNPACKED = 1 << 10;
-
-    /** A row with the ends of its range, which are null for a table without ranges. */
-    private record Row(
-            Value value, @Nullable Value from, @Nullable Value to) {}
 
     private final Span span;
     private final boolean many;
@@ -38,8 +32,10 @@ final class TableIndex {
     private final List<Value> single = new ArrayList<>();
     /** Further such rows. */
     private final PackedRows packed = new PackedRows();
+    /** The rows of each key, in a table with ranges. */
+    private final List<RangedRows> inRanges = new ArrayList<>();
     /** The rows of each key, in other tables. */
-    private final List<List<Row>> several = new ArrayList<>();
+    private final List<List<Value>> several = new ArrayList<>();
     /** All rows in order, where they are not those of the keys in their order. */
     private final List<Value> all = new ArrayList<>();
     /** All rows once they were asked for. Threads may each have made it; all are alike. */
@@ -82,24 +78,22 @@ final class TableIndex {
         learnKinds(keys);
         KeyCode key = new KeyCode();
         key.set(keys);
-        if (!many && !ranged) {
-            addSingle(row, keys, key);
-        } else {
-            addToSeveral(row, key, keys, range);
-        }
-    }
-
-    private void addSingle(Value row, Value[] keys, KeyCode key) {
-        Value before = single(key);
+        Value before = many || ranged ? addToSeveral(row, key, range) : addSingle(row, key);
         if (before != null) {
             throw twice(before, row, keys);
         }
-        if (single.size() < MOST_UNPACKED) {
+    }
+
+    /** Adds the only row of its key; {@return the one that there is already} */
+    private @Nullable Value addSingle(Value row, KeyCode key) {
+        Value before = single(key);
+        if (before == null && single.size() < MOST_UNPACKED) {
             numbers.add(key);
             single.add(row);
-        } else {
+        } else if (before == null) {
             packed.add(key, row);
         }
+        return before;
     }
 
     /** {@return the row of a key that has at most one, or null} */
@@ -108,24 +102,23 @@ final class TableIndex {
         return number < 0 ? packed.find(key) : single.get(number);
     }
 
-    private void addToSeveral(Value row, KeyCode key, Value[] keys, Value @Nullable [] range) {
+    /** Adds a row that may be one of several of its key; {@return one that there may not be beside it} */
+    private @Nullable Value addToSeveral(Value row, KeyCode key, Value @Nullable [] range) {
         int number = numbers.find(key);
-        boolean isNew = number < 0;
-        if (isNew) {
+        if (number < 0) {
             number = numbers.add(key);
-        }
-        all.add(row);
-        if (isNew) {
-            several.add(new ArrayList<>(1));
-        }
-        Row added = new Row(row, range == null ? null : range[0], range == null ? null : range[1]);
-        List<Row> same = several.get(number);
-        for (Row before : same) {
-            if (!many && overlap(before, added)) {
-                throw twice(before.value(), row, keys);
+            if (ranged) {
+                inRanges.add(new RangedRows(many));
+            } else {
+                several.add(new ArrayList<>(1));
             }
         }
-        same.add(added);
+        all.add(row);
+        if (range != null) {
+            return inRanges.get(number).add(row, range[0], range[1]);
+        }
+        several.get(number).add(row);
+        return null;
     }
 
     /** Adds an entry of an inline table: a row of it has a key and a value, a look-up gives the value alone. */
@@ -171,15 +164,11 @@ final class TableIndex {
         if (number < 0) {
             return none();
         }
-        List<Row> found = several.get(number);
-        if (ranged) {
-            Value point = asked[exact];
-            found = found.stream().filter(row -> holds(row, point)).toList();
-        }
+        List<Value> found = ranged ? inRanges.get(number).find(asked[exact]) : several.get(number);
         if (many) {
-            return Many.of(found.stream().map(Row::value).toList());
+            return Many.of(found);
         }
-        return found.isEmpty() ? Nothing.ABSENT : found.get(0).value();
+        return found.isEmpty() ? Nothing.ABSENT : found.get(0);
     }
 
     private Value none() {
@@ -195,41 +184,6 @@ final class TableIndex {
             return NumberValue.parse(text.text()).orElse(null);
         }
         return asked;
-    }
-
-    /** From is inside the range, to is not; an end that is not there is open. */
-    private static boolean holds(Row row, Value point) {
-        return !point.isNothing()
-                && (isOpen(row.from()) || compare(point, row.from()) >= 0)
-                && (isOpen(row.to()) || compare(point, row.to()) < 0);
-    }
-
-    private static boolean overlap(Row a, Row b) {
-        return (isOpen(a.from()) || isOpen(b.to()) || compare(a.from(), b.to()) < 0)
-                && (isOpen(b.from()) || isOpen(a.to()) || compare(b.from(), a.to()) < 0);
-    }
-
-    private static boolean isOpen(@Nullable Value end) {
-        return end == null
-                || end.isNothing()
-                || end instanceof TextValue text && text.text().isBlank();
-    }
-
-    /** Texts of numbers, such as those of a CSV file, are compared as numbers. */
-    private static int compare(@Nullable Value a, @Nullable Value b) {
-        Value x = number(Objects.requireNonNull(a));
-        Value y = number(Objects.requireNonNull(b));
-        if (x.kind() != y.kind()) {
-            x = TextValue.of(x.toString());
-            y = TextValue.of(y.toString());
-        }
-        return Comparison.compare(x, y);
-    }
-
-    private static Value number(Value value) {
-        return value instanceof TextValue text
-                ? NumberValue.parse(text.text()).<Value>map(n -> n).orElse(value)
-                : value;
     }
 
     private ProblemException twice(Value before, Value now, Value[] keys) {

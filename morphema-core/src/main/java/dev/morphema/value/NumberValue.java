@@ -234,9 +234,14 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         return of(decimal().add(other.decimal()));
     }
 
+    /** {@return a power of ten with at most 18 zeros} */
+    static long tenTo(int power) {
+        return POWERS[power];
+    }
+
     /** {@return a number times a power of ten, or the least long if the product has more than 18 digits} */
-    private static long raised(long number, int power) {
-        long most = (POWERS[MOST_LONG_DIGITS] - 1) / POWERS[power];
+    static long raised(long number, int power) {
+        long most = POWERS[MOST_LONG_DIGITS - power] - 1;
         return number <= most && number >= -most ? number * POWERS[power] : Long.MIN_VALUE;
     }
 
