@@ -210,7 +210,7 @@ final class GroupStages {
                     for (int i = 0; i < names.length; i++) {
                         kept[i] = frame.held(names[i]);
                     }
-                    turns.add(kept, values);
+                    turns.add(new SortedTurns.Turn(kept, values));
                     return true;
                 }
 

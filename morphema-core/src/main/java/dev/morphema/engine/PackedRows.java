@@ -16,28 +16,21 @@ import org.jspecify.annotations.Nullable;
  * out is made anew each time. Not thread-safe while rows are added; then safe for use by many threads.
  */
 final class PackedRows {
-    private static final int CHUNK_BITS = 17;
-    private static final int CHUNK = 1 << CHUNK_BITS;
-    /** Rows begin at multiples of eight. */
-    private static final int UNIT_BITS = 3;
-
-    // Before each row stand the two numbers of its key, where the object is that the numbers do not tell, counted from
-    // 1 and
-    // 0 if there is none, and how long the row is.
+    // Before each row stand the two numbers of its key, which of the others is what they do not tell, counted from 1,
+    // or 0,
+    // and how long the row is.
     private static final int SECOND = Long.BYTES;
     private static final int OTHER = 2 * Long.BYTES;
     private static final int HEAD = 3 * Long.BYTES;
 
-    /** Where the rows begin, in units, by the hashes of their keys. */
-    private final Places units = new Places();
+    /** The rows by the hashes of their keys. */
+    private final Places places = new Places();
 
     private int size;
 
     private final ValueNames names = new ValueNames();
     private final ValueEncoder encoder = new ValueEncoder(names);
-    private final List<byte[]> chunks = new ArrayList<>();
-    /** How much of the last chunk is taken. */
-    private int filled = CHUNK;
+    private final PackedBytes packed = new PackedBytes();
 
     /** What numbers do not tell of a key. */
     private final List<Object> others = new ArrayList<>();
@@ -50,30 +43,30 @@ final class PackedRows {
     @Nullable
     Value find(KeyCode key) {
         int hash = key.hash();
-        for (int place = units.first(hash); place >= 0; place = units.next(hash, place)) {
-            int unit = units.number(place);
-            byte[] chunk = chunks.get(unit >>> CHUNK_BITS - UNIT_BITS);
-            int at = (unit << UNIT_BITS) & CHUNK - 1;
-            if (isOf(key, chunk, at)) {
-                return row(chunk, at);
+        for (int place = places.first(hash); place >= 0; place = places.next(hash, place)) {
+            int row = places.number(place);
+            byte[] bytes = packed.array(row);
+            int at = PackedBytes.offset(row);
+            if (isOf(key, bytes, at)) {
+                return row(bytes, at);
             }
         }
         return null;
     }
 
-    private boolean isOf(KeyCode key, byte[] chunk, int at) {
-        return EightBytes.at(chunk, at) == key.first()
-                && EightBytes.at(chunk, at + SECOND) == key.second()
+    private boolean isOf(KeyCode key, byte[] bytes, int at) {
+        return EightBytes.at(bytes, at) == key.first()
+                && EightBytes.at(bytes, at + SECOND) == key.second()
                 // Only a text that is not empty has something in its second number.
-                && (key.second() != 0 || isOfOther(key, (int) EightBytes.at(chunk, at + OTHER)));
+                && (key.second() != 0 || isOfOther(key, (int) EightBytes.at(bytes, at + OTHER)));
     }
 
     private boolean isOfOther(KeyCode key, int number) {
         return number == 0 ? key.other() == null : others.get(number - 1).equals(key.other());
     }
 
-    private Value row(byte[] chunk, int at) {
-        return new ValueDecoder(names, true).value(chunk, at + HEAD);
+    private Value row(byte[] bytes, int at) {
+        return new ValueDecoder(names, true).value(bytes, at + HEAD);
     }
 
     /** Adds the row of a key that is not there yet. */
@@ -81,46 +74,33 @@ final class PackedRows {
         encoder.clear();
         encoder.add(row);
         int length = encoder.length();
-        byte[] chunk = room(HEAD + length);
-        int unit = (chunks.size() - 1 << CHUNK_BITS - UNIT_BITS) + (filled >>> UNIT_BITS);
+        int place = packed.add(HEAD + length);
+        byte[] bytes = packed.array(place);
+        int at = PackedBytes.offset(place);
         Object other = key.kept();
         if (other != null) {
             others.add(other);
         }
-        EightBytes.put(chunk, filled, key.first());
-        EightBytes.put(chunk, filled + SECOND, key.second());
-        EightBytes.put(chunk, filled + OTHER, (long) length << Integer.SIZE | (other == null ? 0 : others.size()));
-        System.arraycopy(encoder.bytes(), 0, chunk, filled + HEAD, length);
-        filled = afterRow(filled, length);
+        EightBytes.put(bytes, at, key.first());
+        EightBytes.put(bytes, at + SECOND, key.second());
+        EightBytes.put(bytes, at + OTHER, (long) length << Integer.SIZE | (other == null ? 0 : others.size()));
+        System.arraycopy(encoder.bytes(), 0, bytes, at + HEAD, length);
+        places.add(key.hash(), place);
         size++;
-        units.add(key.hash(), unit);
-    }
-
-    /** {@return a chunk with room for so many bytes from the filled ones on, and some more that may be looked at} */
-    private byte[] room(int needed) {
-        if (chunks.isEmpty() || chunks.get(chunks.size() - 1).length - filled < needed + Long.BYTES) {
-            chunks.add(new byte[Math.max(CHUNK, needed + Long.BYTES)]);
-            filled = 0;
-        }
-        return chunks.get(chunks.size() - 1);
-    }
-
-    private static int afterRow(int at, int length) {
-        return at + HEAD + length + (1 << UNIT_BITS) - 1 & -(1 << UNIT_BITS);
     }
 
     /** Gives all rows, in the order in which they were added. */
     void each(Consumer<Value> taker) {
-        for (byte[] chunk : chunks) {
-            int at = 0;
-            while (at + HEAD < chunk.length) {
-                int length = (int) (EightBytes.at(chunk, at + OTHER) >>> Integer.SIZE);
-                if (length == 0) {
-                    break;
-                }
-                taker.accept(row(chunk, at));
-                at = afterRow(at, length);
+        for (byte[] bytes : packed.arrays()) {
+            int length;
+            for (int at = 0; (length = lengthAt(bytes, at)) > 0; at = PackedBytes.after(at, HEAD + length)) {
+                taker.accept(row(bytes, at));
             }
         }
+    }
+
+    /** {@return how long the row is at a place of an array, 0 after the last} */
+    private static int lengthAt(byte[] bytes, int at) {
+        return at + HEAD > bytes.length ? 0 : (int) (EightBytes.at(bytes, at + OTHER) >>> Integer.SIZE);
     }
 }

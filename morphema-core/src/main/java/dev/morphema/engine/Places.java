@@ -37,13 +37,13 @@ final class Places {
         return (int) places[place] - 1;
     }
 
-    /** @param number at least 0 */
+    /** @param number any but -1 */
     void add(int hash, int number) {
         size++;
         if (size * 4L > places.length * 3L) {
             grow();
         }
-        put(places, (long) hash << Integer.SIZE | number + 1);
+        put(places, (long) hash << Integer.SIZE | Integer.toUnsignedLong(number + 1));
     }
 
     private void grow() {

@@ -2,6 +2,9 @@ package dev.morphema.engine;
 
 import dev.morphema.value.SortCode;
 import dev.morphema.value.Value;
+import dev.morphema.value.ValueDecoder;
+import dev.morphema.value.ValueEncoder;
+import dev.morphema.value.ValueNames;
 import dev.morphema.value.ValueSize;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -14,33 +17,23 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Turns of a loop that are held back until all are there, then given back in order; equal ones in the order they came.
- * When they get too many, they are sorted and laid down, and merged in the end. Not thread-safe; of use once.
+ * Of many, the values are kept as bytes, which take a fifth of the memory; when even these get too many, they are sorted and
+ * laid down, and merged in the end. Not thread-safe; of use once.
  */
 final class SortedTurns {
-    /** A turn and the two objects around it, in bytes, about. */
-    private static final int TURN = 64;
+    /** So few turns are passed on sooner as they are. */
+    private static final int MOST_UNPACKED = 1 << 10;
 
     /** So many keys of a turn have a code; more are seldom looked at. */
     private static final int CODED = 2;
 
     /**
-     * A turn that is held back.
+     * A turn of the loop.
      *
      * @param names the values of the loop's names
      * @param keys what to sort by
-     * @param first the code of the first key
-     * @param second the code of the second key, if there is one
      */
-    record Turn(@Nullable Object[] names, Value[] keys, long first, long second) {
-        Turn(@Nullable Object[] names, Value[] keys) {
-            this(names, keys, 0, 0);
-        }
-
-        /** Whether there is nothing but values; the state of a group stays in memory. */
-        boolean canBeLaidDown() {
-            return Arrays.stream(names).allMatch(name -> name == null || name instanceof Value);
-        }
-
+    record Turn(@Nullable Object[] names, Value[] keys) {
         @Nullable
         Value[] row() {
             return LaidDown.row(keys, Arrays.copyOf(names, names.length, Value[].class));
@@ -52,7 +45,7 @@ final class SortedTurns {
         }
 
         private long bytes() {
-            long bytes = TURN + ValueSize.of(keys);
+            long bytes = ValueSize.of(keys);
             for (Object name : names) {
                 bytes += name instanceof Value value ? ValueSize.of(value) : 0;
             }
@@ -60,18 +53,35 @@ final class SortedTurns {
         }
     }
 
+    /**
+     * A turn that is held back.
+     *
+     * @param first the code of the first key
+     * @param second the code of the second key; if there is only one, of what its code does not tell
+     * @param turn null if it is packed
+     * @param place where it is packed
+     */
+    private record Held(long first, long second, @Nullable Turn turn, int place) {
+        /** How many bytes it takes, about, beside those of the turn. */
+        static final int BYTES = 64;
+    }
+
     private final boolean[] descending;
     private final Comparator<Value[]> order;
     private final Holdings holdings;
-    private final List<Turn> held = new ArrayList<>();
+    private List<Held> held = new ArrayList<>();
     private final List<LaidDown> runs = new ArrayList<>();
-    /** How many keys have a code. */
-    private final int coded;
-    /** For each of these the first value that is not nothing. */
+
+    private final ValueNames names = new ValueNames();
+    private final ValueEncoder encoder = new ValueEncoder(names);
+    private PackedBytes packed = new PackedBytes();
+
+    /** For each key that has a code the first value that is not nothing. */
     private final @Nullable Value[] samples = new Value[CODED];
     /** Whether all values of a key so far have one order. */
     private boolean alike = true;
 
+    private @Nullable Object[] lastNames = {};
     private long bytes;
     private boolean stays;
 
@@ -81,22 +91,28 @@ final class SortedTurns {
      */
     SortedTurns(boolean[] descending, Comparator<Value[]> order, Holdings holdings) {
         this.descending = descending;
-        this.coded = Math.min(descending.length, CODED);
         this.order = order;
         this.holdings = holdings;
     }
 
-    /**
-     * Adds a turn.
-     *
-     * @param names the values of the loop's names
-     * @param keys what to sort by
-     */
-    void add(@Nullable Object[] names, Value[] keys) {
-        Turn turn = new Turn(names, keys, code(keys, 0), code(keys, 1));
-        held.add(turn);
-        stays = stays || !turn.canBeLaidDown();
-        long more = turn.bytes();
+    /** Adds a turn. */
+    void add(Turn turn) {
+        long first = code(turn.keys(), 0);
+        long second = descending.length == 1 ? SortCode.ofRest(turn.keys()[0], descending[0]) : code(turn.keys(), 1);
+        stays = stays || !isOfValues(turn);
+        long more = Held.BYTES;
+        if (held.size() < MOST_UNPACKED || stays || sharesNames(turn)) {
+            held.add(new Held(first, second, turn, 0));
+            more += turn.bytes();
+        } else {
+            encoder.clear();
+            encoder.row(turn.row());
+            int place = packed.add(encoder.length());
+            System.arraycopy(encoder.bytes(), 0, packed.array(place), PackedBytes.offset(place), encoder.length());
+            held.add(new Held(first, second, null, place));
+            more += encoder.length();
+        }
+        lastNames = turn.names();
         bytes += more;
         holdings.add(more);
         if (!stays && holdings.isTooMuch(bytes)) {
@@ -104,10 +120,28 @@ final class SortedTurns {
         }
     }
 
-    private long code(Value[] keys, int index) {
-        if (index >= coded) {
-            return 0;
+    /** Whether there is nothing but values; the state of a group stays in memory as it is. */
+    private static boolean isOfValues(Turn turn) {
+        for (Object name : turn.names()) {
+            if (name != null && !(name instanceof Value)) {
+                return false;
+            }
         }
+        return true;
+    }
+
+    /** Whether a value is the same as that of the turn before: packed, a large one would be there once for each turn. */
+    private boolean sharesNames(Turn turn) {
+        @Nullable Object[] values = turn.names();
+        for (int i = 0; i < lastNames.length; i++) {
+            if (values[i] == lastNames[i] && values[i] != null) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private long code(Value[] keys, int index) {
         Value key = keys[index];
         Value sample = samples[index];
         if (sample == null && !key.isNothing()) {
@@ -118,36 +152,55 @@ final class SortedTurns {
         return SortCode.of(key, descending[index]);
     }
 
+    private Turn turn(Held one) {
+        return one.turn() != null
+                ? one.turn()
+                : Turn.of(
+                        new ValueDecoder(names, true).row(packed.array(one.place()), PackedBytes.offset(one.place())),
+                        descending.length);
+    }
+
+    private Value[] keys(Held one) {
+        return one.turn() != null
+                ? one.turn().keys()
+                : new ValueDecoder(names, true)
+                        .row(packed.array(one.place()), PackedBytes.offset(one.place()), descending.length);
+    }
+
     private void layDown() {
         sort();
         LaidDown run = holdings.layDown();
-        held.forEach(turn -> run.add(turn.row()));
+        held.forEach(one -> run.add(turn(one).row()));
         run.complete();
         runs.add(run);
         forget();
     }
 
     private void sort() {
-        held.sort(alike ? this::compare : (a, b) -> order.compare(a.keys(), b.keys()));
+        held.sort(alike ? this::compare : (a, b) -> order.compare(keys(a), keys(b)));
     }
 
-    private int compare(Turn a, Turn b) {
+    private int compare(Held a, Held b) {
         if (a.first != b.first) {
             return Long.compare(a.first, b.first);
         }
-        if (SortCode.isExact(a.first, descending[0])) {
+        boolean same = SortCode.isExact(a.first, descending[0]);
+        if (same || descending.length == 1) {
             if (a.second != b.second) {
                 return Long.compare(a.second, b.second);
             }
-            if (descending.length == 1 || descending.length == CODED && SortCode.isExact(a.second, descending[1])) {
+            boolean sameSecond = SortCode.isExact(a.second, descending[descending.length == 1 ? 0 : 1]);
+            if (descending.length == 1 ? same || sameSecond : sameSecond && descending.length == CODED) {
                 return 0;
             }
         }
-        return order.compare(a.keys(), b.keys());
+        return order.compare(keys(a), keys(b));
     }
 
     private void forget() {
-        held.clear();
+        held = new ArrayList<>();
+        packed = new PackedBytes();
+        lastNames = new Object[0];
         holdings.add(-bytes);
         bytes = 0;
     }
@@ -156,8 +209,8 @@ final class SortedTurns {
     void each(Predicate<Turn> pass) {
         if (runs.isEmpty()) {
             sort();
-            for (Turn turn : held) {
-                if (!pass.test(turn)) {
+            for (Held one : held) {
+                if (!pass.test(turn(one))) {
                     break;
                 }
             }

@@ -34,6 +34,12 @@ public final class SortCode {
         return descending ? ~code : code;
     }
 
+    /** {@return a code of what the code of a value does not tell, for values of which that is the same} */
+    public static long ofRest(Value value, boolean descending) {
+        long code = value instanceof TextValue text ? rest(text) : MORE;
+        return descending ? ~code : code;
+    }
+
     /** {@return whether two values with this code are surely equal} */
     public static boolean isExact(long code, boolean descending) {
         return code == LAST || (code & MORE) == (descending ? MORE : 0);
@@ -83,14 +89,31 @@ public final class SortCode {
 
     /** The first characters, and how many there are; beyond ASCII one is like another, and they are above all others. */
     private static long text(TextValue text) {
-        int length = text.length();
+        return text.isPlain() ? text(text.eightFrom(0) >>> Byte.SIZE, text.length()) : text(text.text(), 0);
+    }
+
+    /** The next characters, if the first are in ASCII. */
+    private static long rest(TextValue text) {
+        int length = text.length() - CHARACTERS;
         if (text.isPlain()) {
-            return text(text.eightFrom(0) >>> Byte.SIZE, length);
+            long next = length > 1 ? text.eightFrom(Long.BYTES) >>> 2 * Byte.SIZE : 0;
+            long eighth = length > 0 ? text.eightFrom(0) & 0xFF : 0;
+            return text(eighth << Byte.SIZE * (CHARACTERS - 1) | next, Math.max(0, length));
         }
         String characters = text.text();
+        for (int i = 0; i < CHARACTERS && i < characters.length(); i++) {
+            if (characters.charAt(i) >= 0x80) {
+                return MORE;
+            }
+        }
+        return text(characters, CHARACTERS);
+    }
+
+    private static long text(String characters, int from) {
+        int length = Math.max(0, characters.length() - from);
         long code = 0;
         for (int i = 0; i < CHARACTERS; i++) {
-            char c = i < length ? characters.charAt(i) : 0;
+            char c = i < length ? characters.charAt(from + i) : 0;
             if (c >= 0x80) {
                 return text((code << Byte.SIZE | 0x80) << Byte.SIZE * (CHARACTERS - 1 - i), CHARACTERS + 1);
             }

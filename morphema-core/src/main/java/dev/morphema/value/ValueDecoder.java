@@ -33,6 +33,14 @@ public final class ValueDecoder {
         return row();
     }
 
+    /** {@return the first values of a row that stands at some place of some bytes} */
+    public @Nullable Value[] row(byte[] from, int place, int count) {
+        bytes = from;
+        at = place;
+        number();
+        return values(count);
+    }
+
     /** {@return a value that stands at some place of some bytes} */
     public Value value(byte[] from, int place) {
         bytes = from;
@@ -41,7 +49,11 @@ public final class ValueDecoder {
     }
 
     private @Nullable Value[] row() {
-        @Nullable Value[] values = new Value[(int) number()];
+        return values((int) number());
+    }
+
+    private @Nullable Value[] values(int count) {
+        @Nullable Value[] values = new Value[count];
         for (int i = 0; i < values.length; i++) {
             values[i] = valueOrNull();
         }

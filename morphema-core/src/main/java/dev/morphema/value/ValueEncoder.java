@@ -24,7 +24,7 @@ public final class ValueEncoder {
     private static final int MOST_BYTES = 1 << Short.SIZE - 1;
 
     private final ValueNames names;
-    private byte[] bytes = new byte[1 << 12];
+    private byte[] bytes = new byte[1 << 8];
     private int length;
 
     /** @param names shared with the decoder */
