@@ -21,7 +21,7 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
     private static final int MOST_DIGITS = 2_000;
 
     /** Every number of so many digits is a long. */
-    private static final int MOST_LONG_DIGITS = 18;
+    static final int MOST_LONG_DIGITS = 18;
 
     /** Sign, digits, a zero before the point, and the point. */
     private static final int MOST_PRINTED = MOST_LONG_DIGITS + 3;

@@ -1,5 +1,7 @@
 package dev.morphema.value;
 
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.time.ZoneOffset;
 import java.util.Objects;
 
@@ -71,7 +73,7 @@ public final class SortCode {
 
     private static long number(NumberValue number) {
         if (number.largeDecimal() != null) {
-            return beyond(number);
+            return large(number.decimal());
         }
         int more = number.scale() - DIGITS;
         if (more > 0) {
@@ -80,11 +82,20 @@ public final class SortCode {
             return floor << 1 | (floor * power == number.unscaled() ? 0 : MORE);
         }
         long raised = NumberValue.raised(number.unscaled(), -more);
-        return raised == Long.MIN_VALUE ? beyond(number) : raised << 1;
+        return raised == Long.MIN_VALUE ? beyond(number.decimal()) : raised << 1;
     }
 
-    private static long beyond(NumberValue number) {
-        return (number.decimal().signum() < 0 ? -BEYOND_NUMBERS : BEYOND_NUMBERS) | MORE;
+    /** As for a number that is kept in a long, to which this may be equal. */
+    private static long large(BigDecimal number) {
+        BigDecimal floor = number.setScale(DIGITS, RoundingMode.FLOOR);
+        if (floor.precision() > NumberValue.MOST_LONG_DIGITS) {
+            return beyond(number);
+        }
+        return floor.unscaledValue().longValue() << 1 | (floor.compareTo(number) == 0 ? 0 : MORE);
+    }
+
+    private static long beyond(BigDecimal number) {
+        return (number.signum() < 0 ? -BEYOND_NUMBERS : BEYOND_NUMBERS) | MORE;
     }
 
     /** The first characters, and how many there are; beyond ASCII one is like another, and they are above all others. */

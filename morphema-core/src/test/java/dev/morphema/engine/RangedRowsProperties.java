@@ -1,0 +1,82 @@
+package dev.morphema.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.morphema.value.Nothing;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import java.util.ArrayList;
+import java.util.List;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Combinators;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.From;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+import org.jspecify.annotations.Nullable;
+
+/** Ranges are found as if each were looked at, however they lie. */
+class RangedRowsProperties {
+    /** A range of whole numbers; an end that is null is open. */
+    private record Range(@Nullable Integer low, @Nullable Integer high) {
+        boolean holds(int point) {
+            return (low == null || low <= point) && (high == null || point < high);
+        }
+
+        boolean overlaps(Range other) {
+            return isBelow(low, other.high) && isBelow(other.low, high);
+        }
+
+        private static boolean isBelow(@Nullable Integer low, @Nullable Integer high) {
+            return low == null || high == null || low < high;
+        }
+    }
+
+    @Provide
+    Arbitrary<Range> ranges() {
+        Arbitrary<Integer> ends = Arbitraries.integers().between(-9, 40).injectNull(0.1);
+        // Short ones, so that many find a place.
+        Arbitrary<Range> some = Arbitraries.integers().between(-9, 40).map(low -> new Range(low, low + 2));
+        return Arbitraries.frequencyOf(
+                net.jqwik.api.Tuple.of(5, some),
+                net.jqwik.api.Tuple.of(1, Combinators.combine(ends, ends).as(Range::new)));
+    }
+
+    @Property(tries = 1_000)
+    void eachIsFoundAsIfAllWereLookedAt(
+            @ForAll List<@From("ranges") Range> ranges, @ForAll boolean many, @ForAll boolean texts) {
+        RangedRows rows = new RangedRows(many);
+        List<Range> added = new ArrayList<>();
+        for (Range range : ranges) {
+            Value before = rows.add(row(range), end(range.low(), texts), end(range.high(), texts));
+            boolean clashes = !many && added.stream().anyMatch(range::overlaps);
+            assertThat(before != null).isEqualTo(clashes);
+            if (!clashes) {
+                added.add(range);
+            }
+        }
+        for (int point = -12; point < 45; point++) {
+            int asked = point;
+            List<Value> expected = added.stream()
+                    .filter(range -> range.holds(asked))
+                    .map(RangedRowsProperties::row)
+                    .toList();
+            assertThat(rows.find(end(point, texts))).isEqualTo(expected);
+            assertThat(rows.find(end(point, !texts))).isEqualTo(expected);
+        }
+        assertThat(rows.find(Nothing.ABSENT)).isEmpty();
+    }
+
+    private static Value row(Range range) {
+        return TextValue.of(range.toString());
+    }
+
+    private static Value end(@Nullable Integer end, boolean text) {
+        if (end == null) {
+            return text ? TextValue.of(" ") : Nothing.ABSENT;
+        }
+        return text ? TextValue.of(end.toString()) : NumberValue.of(end);
+    }
+}
