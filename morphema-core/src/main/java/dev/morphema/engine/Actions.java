@@ -240,10 +240,8 @@ final class Actions {
             if (pass == Pass.ATTRIBUTES) {
                 return;
             }
-            if (content instanceof Content.Repeated repeated) {
-                repeated.turns(frame, out);
-            } else if (content instanceof Content.Keyed keyed) {
-                keyed.fields(frame, out);
+            if (content instanceof Content.Looped looped) {
+                looped.writeTurns(frame, out);
             } else {
                 content.write(frame, out);
                 if (counted) {
@@ -259,7 +257,7 @@ final class Actions {
 
         @Override
         RecordSink open(Frame frame, EventWriter out) {
-            return Streams.turns((Content.Repeated) content, frame, out);
+            return Streams.turns((Content.Looped) content, frame, out);
         }
 
         @Override

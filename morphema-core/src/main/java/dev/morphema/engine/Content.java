@@ -15,6 +15,7 @@ import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
 import java.util.HashSet;
 import java.util.Set;
+import java.util.function.BooleanSupplier;
 import org.jspecify.annotations.Nullable;
 
 /** What a field, an item or a document holds, compiled. */
@@ -104,62 +105,98 @@ sealed interface Content {
         }
     }
 
-    /** A loop that makes a list. */
-    record Repeated(LoopPlan loop, Content each, boolean counted) implements Content {
+    /** What a loop makes. */
+    sealed interface Looped extends Content {
+        LoopPlan loop();
+
+        /** Begins what stands around the turns. */
+        void begin(EventWriter out);
+
+        /** Ends it. */
+        void end(EventWriter out);
+
+        /** {@return what writes a turn, each time that the names of the next are in the frame; then it wants more} */
+        BooleanSupplier turns(Frame frame, EventWriter out);
+
         @Override
-        public void write(Frame frame, EventWriter out) {
+        default void write(Frame frame, EventWriter out) {
+            begin(out);
+            writeTurns(frame, out);
+            end(out);
+        }
+
+        /** Writes the turns as part of what stands around them. */
+        default void writeTurns(Frame frame, EventWriter out) {
+            loop().run(frame, turns(frame, out));
+        }
+    }
+
+    /** A loop that makes a list. */
+    record Repeated(LoopPlan loop, Content each, boolean counted) implements Looped {
+        @Override
+        public void begin(EventWriter out) {
             out.beginList();
-            turns(frame, out);
+        }
+
+        @Override
+        public void end(EventWriter out) {
             out.endList();
         }
 
-        void turns(Frame frame, EventWriter out) {
-            loop.run(frame, () -> {
-                turn(frame, out);
+        @Override
+        public BooleanSupplier turns(Frame frame, EventWriter out) {
+            return () -> {
+                each.write(frame, out);
+                if (counted) {
+                    frame.run().countWritten();
+                }
                 return true;
-            });
-        }
-
-        void turn(Frame frame, EventWriter out) {
-            each.write(frame, out);
-            if (counted) {
-                frame.run().countWritten();
-            }
+            };
         }
     }
 
     /** A loop that makes an object, with a key for each turn. */
-    record Keyed(LoopPlan loop, Node key, Content each) implements Content {
+    record Keyed(LoopPlan loop, Node key, Content each, boolean counted) implements Looped {
         @Override
-        public void write(Frame frame, EventWriter out) {
+        public void begin(EventWriter out) {
             out.beginRecord();
-            fields(frame, out);
+        }
+
+        @Override
+        public void end(EventWriter out) {
             out.endRecord();
         }
 
-        /** Writes the entries as fields of the record at hand. */
-        void fields(Frame frame, EventWriter out) {
+        @Override
+        public BooleanSupplier turns(Frame frame, EventWriter out) {
             Set<String> keys = new HashSet<>();
-            loop.run(frame, () -> {
-                Value name = key.scalar(frame);
-                if (name.isNothing()) {
-                    throw key.fail(
-                            Code.DUPLICATE_KEY,
-                            "The key of this entry is absent.",
-                            "where exists(…) leaves such turns out");
-                }
-                if (!keys.add(name.toString())) {
-                    throw new ProblemException(key.fail(
-                                    Code.DUPLICATE_KEY,
-                                    "This key has come before in the same object.",
-                                    "group by the key first, or make a list instead of an object")
-                            .problem()
-                            .withValue(name.toString()));
-                }
-                out.field(FieldName.of(name.toString()));
+            return () -> {
+                out.field(FieldName.of(nextKey(frame, keys)));
                 writeOrNull(frame, out);
+                if (counted) {
+                    frame.run().countWritten();
+                }
                 return true;
-            });
+            };
+        }
+
+        private String nextKey(Frame frame, Set<String> before) {
+            Value name = key.scalar(frame);
+            if (name.isNothing()) {
+                throw key.fail(
+                        Code.DUPLICATE_KEY,
+                        "The key of this entry is absent.",
+                        "where exists(…) leaves such turns out");
+            }
+            if (!before.add(name.toString())) {
+                throw new ProblemException(key.fail(
+                                Code.DUPLICATE_KEY,
+                                "This key has come before in the same object.",
+                                "group by the key first, or make a list instead of an object")
+                        .problem()
+                        .withValue(name.toString()));
+            }
+            return name.toString();
         }
 
         /** A name was written, so there must be a value. */

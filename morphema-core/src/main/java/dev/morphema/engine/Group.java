@@ -3,6 +3,7 @@ package dev.morphema.engine;
 import dev.morphema.value.Origin;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -12,12 +13,17 @@ import org.jspecify.annotations.Nullable;
  * neither, until the cells cannot hold it. Not thread-safe.
  */
 final class Group {
+    private static final int[] NOWHERE = {};
+    private static final int FIRST_PLACES = 4;
+
     private final int number;
     private final Value[] keys;
     private final @Nullable Origin origin;
 
     private @Nullable GroupState state;
     private @Nullable List<Value> members;
+    private int[] places = NOWHERE;
+    private int count;
 
     /**
      * @param number of the group, in order of first appearance
@@ -62,18 +68,28 @@ final class Group {
         Objects.requireNonNull(members).add(member);
     }
 
-    /** {@return the members, which the group has no longer} */
-    List<Value> takeMembers() {
-        List<Value> taken = members();
-        members = new ArrayList<>(0);
-        return taken;
+    /** Adds a member that is kept elsewhere, at some place. */
+    void add(int place) {
+        if (count == places.length) {
+            places = Arrays.copyOf(places, Math.max(FIRST_PLACES, count * 2));
+        }
+        places[count++] = place;
     }
 
+    /** {@return the members that are kept here}, which came before all others */
     List<Value> members() {
         return Objects.requireNonNull(members);
     }
 
-    void putMembers(List<Value> all) {
-        members = all;
+    /** {@return where the other members are kept} */
+    int[] places() {
+        return Arrays.copyOf(places, count);
+    }
+
+    /** Forgets all members. */
+    void clearMembers() {
+        members = new ArrayList<>(0);
+        places = NOWHERE;
+        count = 0;
     }
 }

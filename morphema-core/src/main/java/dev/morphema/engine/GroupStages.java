@@ -130,7 +130,7 @@ final class GroupStages {
         }
 
         private HeldFlow grouping(Frame frame, Flow next, @Nullable Holdings holdings) {
-            HeldGroups groups = new HeldGroups(names, frame, holdings);
+            HeldGroups groups = new HeldGroups(names, member instanceof NameNodes.Local, frame, holdings);
             Value[] values = new Value[keys.nodes().size()];
             return new HeldFlow() {
                 @Override

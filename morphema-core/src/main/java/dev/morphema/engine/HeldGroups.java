@@ -2,6 +2,7 @@ package dev.morphema.engine;
 
 import dev.morphema.format.BareRecord;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.value.Many;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;
 import dev.morphema.value.Value;
@@ -25,6 +26,12 @@ final class HeldGroups {
 
     private static final int FUNCTION = 90;
 
+    /** Where a member is. */
+    private static final int PLACE = 8;
+
+    /** So few members are passed on sooner as they are. */
+    private static final int MOST_UNPACKED = 1 << 10;
+
     /** A cell, as long as the array of cells is copied to one of twice its length. */
     private static final int CELL = 16;
 
@@ -33,10 +40,16 @@ final class HeldGroups {
     private final @Nullable Holdings holdings;
     private final int bytesOfGroup;
     private final boolean tallied;
+    private final boolean packs;
     private final KeyCode code = new KeyCode();
     private GroupTable groups;
     /** The groups whose cells could not hold what is tallied any more. */
     private BitSet outgrown = new BitSet(0);
+
+    /** How many members were kept since they were last laid down. */
+    private int kept;
+
+    private PackedValues packed = new PackedValues();
 
     /** Members of the groups that were laid down; in each the groups have the order that they have here. */
     private final List<LaidDown> members = new ArrayList<>();
@@ -46,9 +59,14 @@ final class HeldGroups {
     private long bytes;
     private long bytesOfKeys;
 
-    /** @param holdings null if all is to stay in memory, so that the groups can be gone through more than once */
-    HeldGroups(GroupStages.Names names, Frame frame, @Nullable Holdings holdings) {
+    /**
+     * @param packs whether each member is a value of its own, so that many may be kept as bytes; others can have large parts
+     *     that are the same
+     * @param holdings null if all is to stay in memory, so that the groups can be gone through more than once
+     */
+    HeldGroups(GroupStages.Names names, boolean packs, Frame frame, @Nullable Holdings holdings) {
         this.names = names;
+        this.packs = packs;
         this.frame = frame;
         this.holdings = holdings;
         this.tallied = names.use().isTallied();
@@ -75,10 +93,19 @@ final class HeldGroups {
         if (isInCells(number)) {
             tally(0, number, member);
         } else {
-            names.add(groups.get(number), frame, member);
+            addTo(groups.get(number), member);
         }
-        if (holdings != null && names.use().keeps()) {
-            hold(ValueSize.of(member) + 4, false);
+    }
+
+    private void addTo(Group group, Value member) {
+        if (!names.use().keeps()) {
+            names.add(group, frame, member);
+        } else if (packs && ++kept > MOST_UNPACKED) {
+            group.add(packed.add(member));
+            hold(packed.lastLength() + PLACE, false);
+        } else {
+            group.add(member);
+            hold(ValueSize.of(member) + PLACE, false);
         }
     }
 
@@ -157,10 +184,13 @@ final class HeldGroups {
         LaidDown rows = from.layDown();
         for (Group group : groups) {
             Value number = NumberValue.of(group.number());
-            for (Value member : group.takeMembers()) {
+            for (Value member : members(group)) {
                 rows.add(new Value[] {number, member});
             }
+            group.clearMembers();
         }
+        kept = 0;
+        packed = new PackedValues();
         rows.complete();
         members.add(rows);
         from.add(bytesOfKeys - bytes);
@@ -197,6 +227,8 @@ final class HeldGroups {
         bytesOfKeys = 0;
         groups = new GroupTable(tallied ? names.use().cells() : 0);
         outgrown = new BitSet(0);
+        packed = new PackedValues();
+        kept = 0;
         members.clear();
         further = null;
     }
@@ -221,21 +253,39 @@ final class HeldGroups {
                     new MembersAgain(rows.read(Objects.requireNonNull(holdings).readAhead(members.size()))));
         }
         for (Group group : groups) {
-            if (!again.isEmpty()) {
-                List<Value> all = new ArrayList<>();
-                again.forEach(rows -> rows.addTo(all, group.number()));
-                all.addAll(group.takeMembers());
-                group.putMembers(all);
-            }
-            boolean wanted = tallied ? names.pass(group, state(group), frame, next) : names.pass(group, frame, next);
-            if (!wanted) {
+            if (!names.pass(group, held(group, again), frame, next)) {
                 return false;
-            }
-            if (!again.isEmpty()) {
-                group.takeMembers();
             }
         }
         return true;
+    }
+
+    /** {@return what stands for the members of a group} */
+    private Object held(Group group, List<MembersAgain> again) {
+        if (tallied) {
+            return state(group);
+        }
+        GroupState state = group.state();
+        if (state != null) {
+            return state;
+        }
+        List<Value> all = new ArrayList<>();
+        again.forEach(rows -> rows.addTo(all, group.number()));
+        all.addAll(members(group));
+        return Many.owned(all);
+    }
+
+    /** {@return the members that were not laid down} */
+    private List<Value> members(Group group) {
+        int[] places = group.places();
+        if (places.length == 0) {
+            return group.members();
+        }
+        List<Value> all = new ArrayList<>(group.members());
+        for (int place : places) {
+            all.add(packed.value(place));
+        }
+        return all;
     }
 
     /** Members that were laid down at one time. */

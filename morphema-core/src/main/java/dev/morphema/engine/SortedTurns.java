@@ -2,9 +2,6 @@ package dev.morphema.engine;
 
 import dev.morphema.value.SortCode;
 import dev.morphema.value.Value;
-import dev.morphema.value.ValueDecoder;
-import dev.morphema.value.ValueEncoder;
-import dev.morphema.value.ValueNames;
 import dev.morphema.value.ValueSize;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -72,9 +69,7 @@ final class SortedTurns {
     private List<Held> held = new ArrayList<>();
     private final List<LaidDown> runs = new ArrayList<>();
 
-    private final ValueNames names = new ValueNames();
-    private final ValueEncoder encoder = new ValueEncoder(names);
-    private PackedBytes packed = new PackedBytes();
+    private PackedValues packed = new PackedValues();
 
     /** For each key that has a code the first value that is not nothing. */
     private final @Nullable Value[] samples = new Value[CODED];
@@ -105,12 +100,8 @@ final class SortedTurns {
             held.add(new Held(first, second, turn, 0));
             more += turn.bytes();
         } else {
-            encoder.clear();
-            encoder.row(turn.row());
-            int place = packed.add(encoder.length());
-            System.arraycopy(encoder.bytes(), 0, packed.array(place), PackedBytes.offset(place), encoder.length());
-            held.add(new Held(first, second, null, place));
-            more += encoder.length();
+            held.add(new Held(first, second, null, packed.add(turn.row())));
+            more += packed.lastLength();
         }
         lastNames = turn.names();
         bytes += more;
@@ -153,18 +144,13 @@ final class SortedTurns {
     }
 
     private Turn turn(Held one) {
-        return one.turn() != null
-                ? one.turn()
-                : Turn.of(
-                        new ValueDecoder(names, true).row(packed.array(one.place()), PackedBytes.offset(one.place())),
-                        descending.length);
+        return one.turn() == null ? Turn.of(packed.row(one.place()), descending.length) : one.turn();
     }
 
     private Value[] keys(Held one) {
-        return one.turn() != null
-                ? one.turn().keys()
-                : new ValueDecoder(names, true)
-                        .row(packed.array(one.place()), PackedBytes.offset(one.place()), descending.length);
+        return one.turn() == null
+                ? packed.row(one.place(), descending.length)
+                : one.turn().keys();
     }
 
     private void layDown() {
@@ -199,7 +185,7 @@ final class SortedTurns {
 
     private void forget() {
         held = new ArrayList<>();
-        packed = new PackedBytes();
+        packed = new PackedValues();
         lastNames = new Object[0];
         holdings.add(-bytes);
         bytes = 0;

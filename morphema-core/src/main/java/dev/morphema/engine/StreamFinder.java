@@ -50,7 +50,7 @@ final class StreamFinder {
         for (int i = 0; i < mapping.targets().size(); i++) {
             Decl.Target target = mapping.targets().get(i).decl();
             Loop loop = target.split() == null ? outermost(target.content()) : target.split();
-            Way way = loop == null || loop.keyedBy() != null ? null : way(loop.first());
+            Way way = loop == null ? null : way(loop.first());
             if (loop != null && way != null) {
                 candidates.add(new Candidate(i, loop, way));
             }
@@ -95,7 +95,7 @@ final class StreamFinder {
     /** The first loop of a target that stands directly in the document or in blocks within blocks. */
     private static @Nullable Loop outermost(Stmt.Content content) {
         if (content instanceof Stmt.Repeated repeated) {
-            return repeated.loop().keyedBy() == null ? repeated.loop() : null;
+            return repeated.loop();
         }
         return content instanceof Stmt.Nested nested ? outermost(nested.block()) : null;
     }

@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.format.EventWriter;
+import java.util.function.BooleanSupplier;
 import org.jspecify.annotations.Nullable;
 
 /** The contents on the way to a loop that streams: begun before the records, ended after them. */
@@ -16,17 +17,18 @@ final class Streams {
             out.beginList();
             return pieces.body().open(frame, out);
         }
-        out.beginList();
-        return turns((Content.Repeated) content, frame, out);
+        Content.Looped looped = (Content.Looped) content;
+        looped.begin(out);
+        return turns(looped, frame, out);
     }
 
     /** {@return what takes the records of the loop, each of which becomes turns} */
-    static RecordSink turns(Content.Repeated repeated, Frame frame, EventWriter out) {
-        return repeated.loop().stream(frame, new Flow() {
+    static RecordSink turns(Content.Looped looped, Frame frame, EventWriter out) {
+        BooleanSupplier turns = looped.turns(frame, out);
+        return looped.loop().stream(frame, new Flow() {
             @Override
             public boolean turn() {
-                repeated.turn(frame, out);
-                return true;
+                return turns.getAsBoolean();
             }
 
             @Override
@@ -44,14 +46,14 @@ final class Streams {
             pieces.body().close(frame, out);
             out.endList();
         } else {
-            out.endList();
+            ((Content.Looped) content).end(out);
         }
     }
 
     /** {@return the first loop that stands directly in a document or in blocks within blocks, or null} */
     static @Nullable LoopPlan outermost(Content content) {
-        if (content instanceof Content.Repeated repeated) {
-            return repeated.loop();
+        if (content instanceof Content.Looped looped) {
+            return looped.loop();
         }
         if (content instanceof Content.Nested nested) {
             return nested.body().outermost();

@@ -315,7 +315,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         Loop.KeyedBy keyed = repeated.loop().keyedBy();
         return keyed == null
                 ? new Content.Repeated(loop, each, counted)
-                : new Content.Keyed(loop, node(keyed.key()), each);
+                : new Content.Keyed(loop, node(keyed.key()), each, counted);
     }
 
     Body body(Block block) {

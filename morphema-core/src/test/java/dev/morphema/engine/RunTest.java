@@ -9,9 +9,12 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** What a run reads and writes, and in which order, without any file or format. */
 class RunTest {
@@ -56,6 +59,33 @@ class RunTest {
             assertThat(of("target o: events { first = \"x\"  list for r in rows take 1 => r.k  last = \"y\" }")
                             .run())
                     .isEqualTo("o: { first= x list= [ open rows {n, k} read a close ] last= y } done");
+        }
+
+        @Test
+        void anEntryOfAnObjectIsWrittenBeforeTheNextRecordIsRead() {
+            assertThat(of("target o: events { for r in rows keyed by r.n { k = r.k }  last = \"y\" }")
+                            .run())
+                    .isEqualTo("o: { open rows {n, k} read 1= { k= a } read 2= { k= a } read 3= { k= b } end close"
+                            + " last= y } done");
+            assertThat(of("target o: events { by for r in rows keyed by r.n => r.k }")
+                            .run())
+                    .isEqualTo("o: { by= { open rows {n, k} read 1= a read 2= a read 3= b end close } } done");
+        }
+
+        @Test
+        void aKeyThatComesAgainIsAProblemWithItsValue() {
+            Problem problem = problemOf(of("target o: events { for r in rows keyed by r.k => r.n }"));
+            assertThat(problem.code()).isEqualTo(Code.DUPLICATE_KEY);
+            assertThat(problem.value()).isEqualTo("a");
+            assertThat(problem.input()).isNotNull();
+            assertThat(problem.rule()).isNotNull();
+        }
+
+        @Test
+        void keysAreOnesOwnInEachObject() {
+            assertThat(of("target o: events { list for r in rows => { for q in [r.k] keyed by q => r.n } }")
+                            .written())
+                    .isEqualTo("o: {list= [{a= 1} {a= 2} {b= 3}]} done");
         }
 
         @Test
@@ -157,6 +187,29 @@ class RunTest {
                             .input())
                     .isEqualTo(problemOf(new Rehearsal(ROWS + mapping).rows("rows", rows))
                             .input());
+        }
+
+        @ParameterizedTest
+        @ValueSource(longs = {0, 100_000, Long.MAX_VALUE})
+        void manyMembersComeBackAsTheyCame(long budget) {
+            String[] rows = IntStream.rangeClosed(0, 3_000)
+                    .mapToObj(i -> i == 0 ? "k,n,text" : "key " + i % 7 + "," + i + ",søndre molo " + i)
+                    .toArray(String[]::new);
+            String expected = IntStream.range(1, 8)
+                    .mapToObj(key -> IntStream.rangeClosed(1, 3_000)
+                            .filter(i -> i % 7 == key % 7)
+                            .mapToObj(i -> "{k= key " + i % 7 + " n= " + i + " text= søndre molo " + i + "}")
+                            .collect(Collectors.joining(" ")))
+                    .collect(Collectors.joining(" "));
+            String each = "{ k = q.k  n = q.n  text = q.text } }";
+            for (String loop : List.of(
+                    "for r in rows group by r.k as rs for q in rs " + each,
+                    "for r in rows let m = r group by r.k as rs for p in rs let q = p.m " + each)) {
+                Rehearsal rehearsal = new Rehearsal(ROWS + "target o: events { " + loop)
+                        .rows("rows", rows)
+                        .budget(budget);
+                assertThat(rehearsal.written()).isEqualTo("o: [" + expected + "] done");
+            }
         }
 
         @Test
