@@ -16,6 +16,8 @@ import java.util.List;
 
 /** Turns a checked mapping into a program. */
 public final class Compiler {
+    private static final Value[] WITHOUT_RANGE = {};
+
     private final CheckedMapping mapping;
     private final StreamFinder streams;
     private final List<Program.Unit> globals = new ArrayList<>();
@@ -89,12 +91,12 @@ public final class Compiler {
     private static TableIndex index(Decl.FileTable table, List<Value> rows) {
         Decl.Columns columns = table.columns();
         List<FieldName> keys = columns.keys().stream().map(Compiler::column).toList();
-        TableIndex index = new TableIndex(table.name().span(), columns.many(), columns.from() != null);
+        TableIndex index = new TableIndex(table.name().span(), columns.many(), columns.from() != null, true);
         for (Value row : rows) {
             RecordValue record = (RecordValue) row;
             Value[] values = keys.stream().map(record::get).toArray(Value[]::new);
             Value[] range = columns.from() == null || columns.to() == null
-                    ? null
+                    ? WITHOUT_RANGE
                     : new Value[] {record.get(column(columns.from())), record.get(column(columns.to()))};
             index.add(row, values, range);
         }
@@ -117,9 +119,11 @@ public final class Compiler {
                 table.span(), mapping.resolution().member(table.loop().first()));
         return run -> {
             Frame frame = new Frame(run, slots);
-            TableIndex index = new TableIndex(table.name().span(), columns.many(), from != null);
+            TableIndex index =
+                    new TableIndex(table.name().span(), columns.many(), from != null, row instanceof NameNodes.Local);
             loop.run(frame, () -> {
-                Value[] range = from == null || to == null ? null : new Value[] {from.scalar(frame), to.scalar(frame)};
+                Value[] range =
+                        from == null || to == null ? WITHOUT_RANGE : new Value[] {from.scalar(frame), to.scalar(frame)};
                 index.add(row.eval(frame), keys.values(frame), range);
                 return true;
             });
@@ -144,7 +148,7 @@ public final class Compiler {
     }
 
     private static TableIndex inlineIndex(Decl.InlineTable table, List<Value> values) {
-        TableIndex index = new TableIndex(table.name().span(), false, false);
+        TableIndex index = new TableIndex(table.name().span(), false, false, false);
         for (int i = 0; i < values.size(); i++) {
             Value[] key = {TextValue.of(table.entries().get(i).key().text())};
             index.addEntry(values.get(i), key);

@@ -7,12 +7,14 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.util.function.IntFunction;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** What a look-up finds, by keys of any kind, in ranges, and in tables of many rows for a key. */
 class TableTest {
@@ -123,6 +125,34 @@ class TableTest {
         }
         assertThat(found("r.k", "t[\"key 3000\"].v ?? \"none\"", rows)).isEqualTo("none");
         assertThat(found("r.k", "join([r2.v for r2 in t take 3], \" \")", rows)).isEqualTo("value 0 value 1 value 2");
+    }
+
+    @Test
+    @DisplayName("of thousands of rows for a few keys each key gives its own, in their order")
+    void largeOfMany() {
+        String[] rows = rows(3_000, i -> "key " + i % 500 + ",value " + i);
+        for (int i : new int[] {0, 7, 499}) {
+            assertThat(found("r.k many", "join(t[\"key " + i + "\"].v, \"+\")", rows))
+                    .isEqualTo(IntStream.range(0, 6)
+                            .mapToObj(n -> "value " + (i + 500 * n))
+                            .collect(Collectors.joining("+")));
+        }
+        assertThat(found("r.k many", "count(t[\"key 500\"])", rows)).isEqualTo("0");
+        assertThat(found("r.k many", "count(t)", rows)).isEqualTo("3000");
+        assertThat(found("r.k many", "last(t).v", rows)).isEqualTo("value 2999");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"", " many"})
+    @DisplayName("rows of a table over two loops have what stands around them in common")
+    void largeOfTwoLoops(String many) {
+        String[] rows = rows(3_000, i -> "key " + i + ",value " + i);
+        Rehearsal rehearsal = new Rehearsal("source rows: memory\nlet all = { list = [rows] }\n"
+                        + "table t for a in all for r in a.list key r.k" + many + "\n"
+                        + "target o: events { x = join(t[\"key 2500\"].r.v, \"+\")\n"
+                        + " y = count(first(t[\"key 1500\"]).a.list) }")
+                .rows("rows", rows);
+        assertThat(rehearsal.written()).isEqualTo("o: {x= value 2500 y= 3000} done");
     }
 
     @Test

@@ -18,7 +18,7 @@ import net.jqwik.api.Provide;
 import org.jspecify.annotations.Nullable;
 
 /** Ranges are found as if each were looked at, however they lie. */
-class RangedRowsProperties {
+class KeyRangesProperties {
     /** A range of whole numbers; an end that is null is open. */
     private record Range(@Nullable Integer low, @Nullable Integer high) {
         boolean holds(int point) {
@@ -47,7 +47,7 @@ class RangedRowsProperties {
     @Property(tries = 1_000)
     void eachIsFoundAsIfAllWereLookedAt(
             @ForAll List<@From("ranges") Range> ranges, @ForAll boolean many, @ForAll boolean texts) {
-        RangedRows rows = new RangedRows(many);
+        KeyRanges rows = new KeyRanges(many);
         List<Range> added = new ArrayList<>();
         for (Range range : ranges) {
             Value before = rows.add(row(range), end(range.low(), texts), end(range.high(), texts));
@@ -61,7 +61,7 @@ class RangedRowsProperties {
             int asked = point;
             List<Value> expected = added.stream()
                     .filter(range -> range.holds(asked))
-                    .map(RangedRowsProperties::row)
+                    .map(KeyRangesProperties::row)
                     .toList();
             assertThat(rows.find(end(point, texts))).isEqualTo(expected);
             assertThat(rows.find(end(point, !texts))).isEqualTo(expected);

@@ -1,0 +1,53 @@
+package dev.morphema.engine;
+
+import dev.morphema.value.Nothing;
+import dev.morphema.value.Value;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** One row for a key. */
+final class SingleRows implements KeyedRows {
+    private final boolean packs;
+    private final KeyTable keys = new KeyTable(0);
+    /** The first rows by the numbers of their keys, or all. */
+    private final List<Value> rows = new ArrayList<>();
+
+    private final PackedRows further = new PackedRows();
+
+    /** @param packs whether each row is a value of its own; others can have large parts that are the same */
+    SingleRows(boolean packs) {
+        this.packs = packs;
+    }
+
+    @Override
+    public @Nullable Value add(KeyCode key, Value row, Value... range) {
+        Value before = find(key);
+        if (before == null && packs && rows.size() == MOST_UNPACKED) {
+            further.add(key, row);
+        } else if (before == null) {
+            keys.add(key);
+            rows.add(row);
+        }
+        return before;
+    }
+
+    private @Nullable Value find(KeyCode key) {
+        int number = keys.find(key);
+        return number < 0 ? further.find(key) : rows.get(number);
+    }
+
+    @Override
+    public Value find(KeyCode key, Value point) {
+        Value row = find(key);
+        return row == null ? Nothing.ABSENT : row;
+    }
+
+    @Override
+    public List<Value> all() {
+        List<Value> all = new ArrayList<>(rows.size() + further.size());
+        all.addAll(rows);
+        further.each(all::add);
+        return all;
+    }
+}
