@@ -18,6 +18,8 @@ final class LoopCompiler implements Loop.Visitor {
     private List<Integer> names = new ArrayList<>();
 
     private @Nullable Node sequence;
+    /** The last clause so far that begins a loop. */
+    private Loop.@Nullable Bind last;
 
     LoopCompiler(UnitCompiler unit, Resolution resolution, MemberUses memberUses) {
         this.unit = unit;
@@ -51,6 +53,7 @@ final class LoopCompiler implements Loop.Visitor {
     public void bind(Loop.Bind bind) {
         Node over = unit.node(bind.sequence());
         int slot = named(bind);
+        last = bind;
         if (sequence == null) {
             sequence = over;
         } else {
@@ -60,7 +63,51 @@ final class LoopCompiler implements Loop.Visitor {
 
     @Override
     public void where(Loop.Where where) {
-        stages.add(new Stages.Where(unit.node(where.condition())));
+        Node condition = unit.node(where.condition());
+        if (last != null && isAtHand(last) && !last.optional() && isSame(last.sequence())) {
+            findByKey(resolution.slot(last), where.condition(), condition);
+        }
+        stages.add(new Stages.Where(condition));
+    }
+
+    /** Whether a clause that begins a loop is the last one so far. */
+    private boolean isAtHand(Loop.Bind bind) {
+        return stages.isEmpty()
+                || stages.get(stages.size() - 1) instanceof Stages.Bind stage && stage.slot() == resolution.slot(bind);
+    }
+
+    /** Whether a sequence is the same all through a run: a source, or what else has a name at the top level, or a part of it. */
+    private boolean isSame(Expr sequence) {
+        return sequence instanceof Expr.Step step
+                ? isSame(step.base())
+                : sequence instanceof Expr.Reference && new SteadyCheck(resolution).isSteady(sequence);
+    }
+
+    /** Lets the loop that was begun just now have only the values that can fulfil a condition, if that asks for a key. */
+    private void findByKey(int slot, Expr expr, Node condition) {
+        if (!(expr instanceof Expr.Binary binary)) {
+            return;
+        }
+        if (condition instanceof OperatorNodes.Logic logic && binary.operator() == Expr.Operator.AND) {
+            findByKey(slot, binary.left(), logic.left());
+        } else if (condition instanceof OperatorNodes.Compared compared && binary.operator() == Expr.Operator.EQUAL) {
+            SteadyCheck ofItem = new SteadyCheck(resolution, used -> used == slot);
+            SteadyCheck ofOthers = new SteadyCheck(resolution, used -> used != slot);
+            if (ofItem.isSteady(binary.left()) && ofOthers.isSteady(binary.right())) {
+                findByKey(slot, compared.left(), compared.right());
+            } else if (ofItem.isSteady(binary.right()) && ofOthers.isSteady(binary.left())) {
+                findByKey(slot, compared.right(), compared.left());
+            }
+        }
+    }
+
+    private void findByKey(int slot, Node key, Node asked) {
+        if (stages.isEmpty()) {
+            sequence = new KeyedItems(sequence(), slot, key, asked);
+        } else {
+            Stages.Bind bind = (Stages.Bind) stages.remove(stages.size() - 1);
+            stages.add(new Stages.Bind(new KeyedItems(bind.sequence(), slot, key, asked), slot, false));
+        }
     }
 
     @Override

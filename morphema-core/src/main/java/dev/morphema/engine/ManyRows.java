@@ -35,6 +35,10 @@ final class ManyRows implements KeyedRows {
         this.packs = packs;
     }
 
+    int size() {
+        return size;
+    }
+
     @Override
     public @Nullable Value add(KeyCode key, Value row, Value... range) {
         int added = add(row);

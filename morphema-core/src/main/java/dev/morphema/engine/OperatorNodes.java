@@ -108,6 +108,14 @@ final class OperatorNodes {
             this.right = right;
         }
 
+        Node left() {
+            return left;
+        }
+
+        Node right() {
+            return right;
+        }
+
         @Override
         Value compute(Frame frame) {
             if (operator == Operator.EQUAL || operator == Operator.NOT_EQUAL) {
@@ -148,6 +156,10 @@ final class OperatorNodes {
             this.decides = decides;
             this.left = left;
             this.right = right;
+        }
+
+        Node left() {
+            return left;
         }
 
         @Override

@@ -5,7 +5,9 @@ import dev.morphema.problem.Problem;
 import dev.morphema.value.Value;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Random;
 import java.util.function.Supplier;
@@ -34,6 +36,7 @@ final class RunState implements Function.Surroundings {
     private final @Nullable Value[] asked;
 
     private final @Nullable Value[] found;
+    private final Map<KeyedItems, KeyedItems.Index> indexes = new IdentityHashMap<>();
     private final Sources reading;
     private final List<Problem> warnings = new ArrayList<>();
     private final long[] written;
@@ -130,6 +133,11 @@ final class RunState implements Function.Surroundings {
             found[index] = known;
         }
         return known;
+    }
+
+    /** {@return the values of a sequence by their keys, as far as they were asked for in this run} */
+    KeyedItems.Index index(KeyedItems items) {
+        return indexes.computeIfAbsent(items, of -> new KeyedItems.Index());
     }
 
     void warn(Problem warning) {

@@ -43,7 +43,11 @@ final class Stages {
     record Bind(Node sequence, int slot, boolean optional) implements Stage {
         @Override
         public String describe() {
-            return "for each of " + sequence.written() + (optional ? ", or once without" : "");
+            return "for each of " + sequence.written()
+                    + (sequence instanceof KeyedItems items
+                            ? ", found by " + items.key().written()
+                            : "")
+                    + (optional ? ", or once without" : "");
         }
 
         @Override

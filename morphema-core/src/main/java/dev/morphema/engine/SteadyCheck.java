@@ -6,6 +6,7 @@ import dev.morphema.syntax.Expr;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.IntPredicate;
 
 /**
  * Whether an expression gives the same for a member of a group when the member comes as when the group is complete: it may
@@ -14,9 +15,17 @@ import java.util.Set;
 final class SteadyCheck implements Expr.Visitor<Boolean> {
     private final Resolution resolution;
     private final Set<Integer> own = new HashSet<>();
+    private final IntPredicate allowed;
 
     SteadyCheck(Resolution resolution) {
         this.resolution = resolution;
+        this.allowed = own::contains;
+    }
+
+    /** @param allowed says of a slot whether its name may be used */
+    SteadyCheck(Resolution resolution, IntPredicate allowed) {
+        this.resolution = resolution;
+        this.allowed = allowed;
     }
 
     /** A name of the expression's own loop. */
@@ -46,10 +55,10 @@ final class SteadyCheck implements Expr.Visitor<Boolean> {
     public Boolean reference(Expr.Reference reference) {
         Binding binding = resolution.binding(reference);
         if (binding instanceof Binding.Local local) {
-            return own.contains(local.slot());
+            return allowed.test(local.slot());
         }
         if (binding instanceof Binding.LocalLet let) {
-            return own.contains(let.slot());
+            return allowed.test(let.slot());
         }
         return !(binding instanceof Binding.Argument);
     }

@@ -125,7 +125,7 @@ class PlanTest {
                           why: no target's outermost loop goes over it
                         write o: events
                           for each of rows
-                          for each of ships
+                          for each of ships, found by s.k
                           keep where s.k == r.k
                         """),
                 Arguments.of("all fields", "target o: events { list for r in rows { copy r } }", """

@@ -1,0 +1,124 @@
+package dev.morphema.engine;
+
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.Kind;
+import dev.morphema.value.Many;
+import dev.morphema.value.Nothing;
+import dev.morphema.value.Value;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A sequence that is the same all through a run, of which a loop keeps only values with a certain key, as in {@code for y in
+ * ys where y.k == x.k}. Gone through again, it gives only those; the condition that follows is still asked for each, so that
+ * all that is left out here are values for which it is surely false.
+ */
+final class KeyedItems extends Node {
+    /** Values of these kinds are equal exactly if they are the same key. */
+    private static final Set<Kind> KINDS = EnumSet.of(Kind.TEXT, Kind.NUMBER, Kind.BOOLEAN, Kind.DATE, Kind.TIME);
+
+    private final Node sequence;
+    private final int slot;
+    private final Node key;
+    private final Node asked;
+
+    /**
+     * @param slot of the name under which the loop has the value at hand
+     * @param key of that value
+     * @param asked what the key must be, which is the same for all values
+     */
+    KeyedItems(Node sequence, int slot, Node key, Node asked) {
+        super(sequence.span());
+        this.sequence = sequence;
+        this.slot = slot;
+        this.key = key;
+        this.asked = asked;
+    }
+
+    Node key() {
+        return key;
+    }
+
+    /** The values by their keys, for one run. */
+    static final class Index {
+        private final ManyRows rows = new ManyRows(false);
+        private final KeyCode code = new KeyCode();
+        private @Nullable Kind kind;
+        private boolean usable = true;
+        private boolean begun;
+
+        /** {@return whether the values can be found by their keys}; they are looked at only when that is asked again. */
+        private boolean isUsable(KeyedItems items, Frame frame) {
+            if (!begun) {
+                begun = true;
+                return false;
+            }
+            if (usable && rows.size() == 0) {
+                List<Value> all = new ArrayList<>();
+                items.sequence.each(frame, all::add);
+                usable = !all.isEmpty() && all.stream().allMatch(item -> add(item, items, frame));
+            }
+            return usable;
+        }
+
+        private boolean add(Value item, KeyedItems items, Frame frame) {
+            frame.set(items.slot, item);
+            Value found = scalar(items.key, frame);
+            if (found == null) {
+                return false;
+            }
+            if (!found.isNothing()) {
+                kind = kind == null ? found.kind() : kind;
+            }
+            code.set(found);
+            rows.add(code, item);
+            return found.isNothing() || found.kind() == kind && KINDS.contains(kind);
+        }
+
+        /** {@return the values with a key; null if others could be meant as well} */
+        private @Nullable Many find(@Nullable Value wanted) {
+            if (wanted == null || wanted.kind() != kind) {
+                return null;
+            }
+            code.set(wanted);
+            return (Many) rows.find(code, Nothing.ABSENT);
+        }
+    }
+
+    /** {@return the value of an expression, or null if that fails; then it fails again where it is asked} */
+    private static @Nullable Value scalar(Node node, Frame frame) {
+        try {
+            return node.scalar(frame);
+        } catch (ProblemException e) {
+            return null;
+        }
+    }
+
+    @Override
+    Value compute(Frame frame) {
+        return sequence.eval(frame);
+    }
+
+    @Override
+    boolean each(Frame frame, ItemSink sink) {
+        Index index = frame.run().index(this);
+        Many found = index.isUsable(this, frame) ? index.find(scalar(asked, frame)) : null;
+        if (found == null) {
+            return sequence.each(frame, sink);
+        }
+        for (Value item : found.items()) {
+            if (!sink.accept(item)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    @Override
+    RecordSink stream(Frame frame, RecordSink sink) {
+        return sequence.stream(frame, sink);
+    }
+}

@@ -1,0 +1,101 @@
+package dev.morphema.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import java.util.ArrayList;
+import java.util.List;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Example;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.From;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+import net.jqwik.api.constraints.Size;
+import org.jspecify.annotations.Nullable;
+
+/** Values that are found by a key are those for which the condition holds, and what goes wrong goes wrong as without. */
+class KeyedItemsProperties {
+    private static final String SOURCES = "source rows: memory { t: number }\nsource ships: memory { t: number }\n";
+
+    @Provide
+    Arbitrary<String> keys() {
+        return Arbitraries.of("a", "b", "1", "1.0", "2", "");
+    }
+
+    /** What may be the key of a value: mostly a field, sometimes of another kind now and then, or none. */
+    @Provide
+    Arbitrary<String> expressions() {
+        return Arbitraries.of(
+                "%s.k",
+                "upper(%s.k)",
+                "%s.t",
+                "number(%s.k)",
+                "(if %s.k == \"a\" then 1 else \"1\")",
+                "(%s.k ?? null)",
+                "[%s.k]",
+                "contains(%1$s.k, \"1\")",
+                "\"x{%s.k}\"");
+    }
+
+    private static String[] rows(List<String> keys, List<String> typed) {
+        List<String> rows = new ArrayList<>(List.of("k,t,v"));
+        for (int i = 0; i < keys.size(); i++) {
+            rows.add(keys.get(i) + "," + typed.get(i % typed.size()) + "," + i);
+        }
+        return rows.toArray(String[]::new);
+    }
+
+    /** What was written, or what went wrong and where; expressions that no mapping can have give null. */
+    private static @Nullable String outcome(String mapping, String[] rows, String[] ships) {
+        Rehearsal rehearsal;
+        try {
+            rehearsal = new Rehearsal(SOURCES + mapping);
+        } catch (ProblemException e) {
+            return null;
+        }
+        try {
+            return rehearsal.rows("rows", rows).rows("ships", ships).written();
+        } catch (ProblemException e) {
+            Problem problem = e.problem();
+            return problem.code() + " " + problem.message() + " " + problem.value() + " " + problem.input();
+        }
+    }
+
+    @Property(tries = 2_000)
+    void asWithoutKeys(
+            @ForAll @Size(max = 6) List<@From("keys") String> rowKeys,
+            @ForAll @Size(max = 6) List<@From("keys") String> shipKeys,
+            @ForAll @Size(min = 1, max = 3) List<@From("keys") String> typed,
+            @ForAll @From("expressions") String key,
+            @ForAll @From("expressions") String asked,
+            @ForAll boolean turned,
+            @ForAll boolean more) {
+        String[] rows = rows(rowKeys, typed);
+        String[] ships = rows(shipKeys, typed);
+        String left = (turned ? asked : key).formatted(turned ? "r" : "s");
+        String right = (turned ? key : asked).formatted(turned ? "s" : "r");
+        String rest = more ? " and s.v != r.v" : "";
+        for (String loop : List.of(
+                "list for r in rows for s in ships where %s => \"{r.v} {s.v}\"",
+                "list for r in rows { found for s in ships where %s => s.v }",
+                "list for r in rows => count(s for s in ships where %s)",
+                "list for r in rows => first(for s in ships where %s).v ?? \"none\"")) {
+            String byKey = "target o: events { " + loop.formatted(left + " == " + right + rest) + " }";
+            String one = "target o: events { " + loop.formatted("not (" + left + " != " + right + ")" + rest) + " }";
+            assertThat(outcome(byKey, rows, ships)).isEqualTo(outcome(one, rows, ships));
+        }
+    }
+
+    @Example
+    void thePlanTellsByWhatValuesAreFound() {
+        Program program = Rehearsal.compile(SOURCES
+                + "target o: events { list for r in rows for s in ships where r.v > 1 and s.k == r.k => s.v }\n"
+                + "target p: events { list for r in rows for s in ships where s.k == r.k and r.v > 1 => s.v }\n"
+                + "target q: events { list for r in rows for s in ships where s.k == s.v => s.v }");
+        assertThat(program.plan().lines().filter(line -> line.contains("for each of ships")))
+                .containsExactly("  for each of ships", "  for each of ships, found by s.k", "  for each of ships");
+    }
+}
