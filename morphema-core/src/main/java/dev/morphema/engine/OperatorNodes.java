@@ -15,6 +15,9 @@ import dev.morphema.value.NumberValue;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
+import java.util.HashSet;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** Operators. */
 final class OperatorNodes {
@@ -188,20 +191,55 @@ final class OperatorNodes {
         private final boolean wanted;
         private final Node item;
         private final Node items;
+        private final boolean steady;
 
-        In(Span span, boolean wanted, Node item, Node items) {
+        /** @param steady whether the items are the same all through a run */
+        In(Span span, boolean wanted, Node item, Node items, boolean steady) {
             super(span);
             this.wanted = wanted;
             this.item = item;
             this.items = items;
+            this.steady = steady;
+        }
+
+        /** The keys of the items, for one run; collected when they are asked for again. */
+        static final class Keys {
+            private @Nullable Set<Object> known;
+            private boolean begun;
+            private boolean usable = true;
+
+            private @Nullable Set<Object> of(In in, Frame frame) {
+                if (known == null && begun && usable) {
+                    known = in.collected(frame);
+                    usable = known != null;
+                }
+                begun = true;
+                return known;
+            }
         }
 
         @Override
         Value compute(Frame frame) {
             Object key = Comparison.key(item.scalar(frame));
-            boolean found =
-                    !items.each(frame, value -> !Comparison.key(plain(value)).equals(key));
+            Set<Object> keys = steady ? frame.run().keys(this).of(this, frame) : null;
+            boolean found = keys == null
+                    ? !items.each(frame, value -> !Comparison.key(plain(value)).equals(key))
+                    : keys.contains(key);
             return BooleanValue.of(found == wanted);
+        }
+
+        /** {@return the keys of all items, or null if one has none; then it fails when it is come to} */
+        private @Nullable Set<Object> collected(Frame frame) {
+            Set<Object> keys = new HashSet<>();
+            try {
+                items.each(frame, value -> {
+                    keys.add(Comparison.key(plain(value)));
+                    return true;
+                });
+                return keys;
+            } catch (ProblemException e) {
+                return null;
+            }
         }
 
         private static Value plain(Value value) {

@@ -5,7 +5,7 @@ import dev.morphema.problem.Problem;
 import dev.morphema.value.Value;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -36,7 +36,8 @@ final class RunState implements Function.Surroundings {
     private final @Nullable Value[] asked;
 
     private final @Nullable Value[] found;
-    private final Map<KeyedItems, KeyedItems.Index> indexes = new IdentityHashMap<>();
+    private final Map<KeyedItems, KeyedItems.Index> indexes = new HashMap<>();
+    private final Map<OperatorNodes.In, OperatorNodes.In.Keys> keys = new HashMap<>();
     private final Sources reading;
     private final List<Problem> warnings = new ArrayList<>();
     private final long[] written;
@@ -138,6 +139,11 @@ final class RunState implements Function.Surroundings {
     /** {@return the values of a sequence by their keys, as far as they were asked for in this run} */
     KeyedItems.Index index(KeyedItems items) {
         return indexes.computeIfAbsent(items, of -> new KeyedItems.Index());
+    }
+
+    /** {@return the keys of the items that an {@code in} looks among, as far as they were asked for in this run} */
+    OperatorNodes.In.Keys keys(OperatorNodes.In in) {
+        return keys.computeIfAbsent(in, of -> new OperatorNodes.In.Keys());
     }
 
     void warn(Problem warning) {

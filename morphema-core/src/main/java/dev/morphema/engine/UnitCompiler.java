@@ -195,12 +195,18 @@ final class UnitCompiler implements Expr.Visitor<Node> {
             case AND -> new OperatorNodes.Logic(span, false, left, right);
             case EQUAL, NOT_EQUAL, LESS, AT_MOST, MORE, AT_LEAST ->
                 new OperatorNodes.Compared(span, binary.operator(), left, right);
-            case IN -> new OperatorNodes.In(span, true, left, right);
-            case NOT_IN -> new OperatorNodes.In(span, false, left, right);
+            case IN, NOT_IN ->
+                new OperatorNodes.In(
+                        span, binary.operator() == Expr.Operator.IN, left, right, isSteady(binary.right()));
             case COALESCE -> new OperatorNodes.Coalesce(span, left, right);
             case PLUS, MINUS, TIMES, DIVIDE, REMAINDER ->
                 new OperatorNodes.Arithmetic(span, binary.operator(), left, right);
         };
+    }
+
+    /** Whether an expression gives the same all through a run. */
+    private boolean isSteady(Expr expr) {
+        return new SteadyCheck(resolution).isSteady(expr);
     }
 
     @Override

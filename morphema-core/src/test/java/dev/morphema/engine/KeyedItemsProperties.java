@@ -89,6 +89,32 @@ class KeyedItemsProperties {
         }
     }
 
+    @Property(tries = 1_000)
+    void inIsAsWithoutKeys(
+            @ForAll @Size(max = 6) List<@From("keys") String> rowKeys,
+            @ForAll @Size(max = 6) List<@From("keys") String> shipKeys,
+            @ForAll @Size(min = 1, max = 3) List<@From("keys") String> typed,
+            @ForAll @From("expressions") String item,
+            @ForAll @From("fields") String field,
+            @ForAll boolean not) {
+        String[] rows = rows(rowKeys, typed);
+        String[] ships = rows(shipKeys, typed);
+        String asked = item.formatted("r") + (not ? " not in " : " in ");
+        // A let of the loop could be another value in each turn, as far as is known.
+        String one = "let all = ships where " + asked + field.formatted("all");
+        for (String mapping : List.of("list for r in rows %s => r.v", "count = count(r for r in rows %s)")) {
+            String byKey =
+                    "target o: events { " + mapping.formatted("where " + asked + field.formatted("ships")) + " }";
+            assertThat(outcome(byKey, rows, ships))
+                    .isEqualTo(outcome("target o: events { " + mapping.formatted(one) + " }", rows, ships));
+        }
+    }
+
+    @Provide
+    Arbitrary<String> fields() {
+        return Arbitraries.of("%s.k", "%s.t", "[%s.k, 1, null]", "[\"a\", \"b\", %s]", "%s");
+    }
+
     @Example
     void thePlanTellsByWhatValuesAreFound() {
         Program program = Rehearsal.compile(SOURCES
