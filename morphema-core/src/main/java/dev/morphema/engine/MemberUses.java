@@ -99,19 +99,8 @@ final class MemberUses {
     }
 
     /** Whether a clause looks at one member and at nothing else. */
-    private boolean passes(Loop.Clause clause, SteadyCheck check) {
-        if (clause instanceof Loop.Where where) {
-            return check.isSteady(where.condition());
-        }
-        if (clause instanceof Loop.Let let) {
-            check.allow(resolution.slot(let));
-            return check.isSteady(let.value());
-        }
-        if (clause instanceof Loop.Bind bind && !bind.optional()) {
-            check.allow(resolution.slot(bind));
-            return check.isSteady(bind.sequence());
-        }
-        return false;
+    private static boolean passes(Loop.Clause clause, SteadyCheck check) {
+        return !(clause instanceof Loop.Bind bind && bind.optional()) && check.passesSteadily(clause);
     }
 
     private static boolean groups(Loop.Clause clause, SteadyCheck check) {

@@ -120,6 +120,21 @@ final class NameNodes {
         }
     }
 
+    /** An expression that gives the same all through a run: calculated when it is first asked for. */
+    static final class Once extends Node {
+        private final Node rule;
+
+        Once(Node rule) {
+            super(rule.span());
+            this.rule = rule;
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            return frame.run().once(rule, frame);
+        }
+    }
+
     /** A source as a whole. */
     static final class Source extends Node {
         private final int index;

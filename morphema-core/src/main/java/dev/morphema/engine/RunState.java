@@ -36,6 +36,7 @@ final class RunState implements Function.Surroundings {
     private final @Nullable Value[] asked;
 
     private final @Nullable Value[] found;
+    private final Map<Node, Value> once = new HashMap<>();
     private final Map<KeyedItems, KeyedItems.Index> indexes = new HashMap<>();
     private final Map<OperatorNodes.In, OperatorNodes.In.Keys> keys = new HashMap<>();
     private final Sources reading;
@@ -134,6 +135,16 @@ final class RunState implements Function.Surroundings {
             found[index] = known;
         }
         return known;
+    }
+
+    /** {@return what a rule gives that gives the same all through a run} */
+    Value once(Node rule, Frame frame) {
+        Value value = once.get(rule);
+        if (value == null) {
+            value = rule.eval(frame);
+            once.put(rule, value);
+        }
+        return value;
     }
 
     /** {@return the values of a sequence by their keys, as far as they were asked for in this run} */

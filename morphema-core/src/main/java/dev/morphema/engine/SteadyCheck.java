@@ -3,6 +3,7 @@ package dev.morphema.engine;
 import dev.morphema.check.Binding;
 import dev.morphema.check.Resolution;
 import dev.morphema.syntax.Expr;
+import dev.morphema.syntax.Loop;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -18,11 +19,10 @@ final class SteadyCheck implements Expr.Visitor<Boolean> {
     private final IntPredicate allowed;
 
     SteadyCheck(Resolution resolution) {
-        this.resolution = resolution;
-        this.allowed = own::contains;
+        this(resolution, slot -> false);
     }
 
-    /** @param allowed says of a slot whether its name may be used */
+    /** @param allowed says of a slot whether its name may be used, beside those of the expression's own loops */
     SteadyCheck(Resolution resolution, IntPredicate allowed) {
         this.resolution = resolution;
         this.allowed = allowed;
@@ -31,6 +31,10 @@ final class SteadyCheck implements Expr.Visitor<Boolean> {
     /** A name of the expression's own loop. */
     void allow(int slot) {
         own.add(slot);
+    }
+
+    private boolean isAllowed(int slot) {
+        return own.contains(slot) || allowed.test(slot);
     }
 
     boolean isSteady(Expr expr) {
@@ -55,10 +59,10 @@ final class SteadyCheck implements Expr.Visitor<Boolean> {
     public Boolean reference(Expr.Reference reference) {
         Binding binding = resolution.binding(reference);
         if (binding instanceof Binding.Local local) {
-            return allowed.test(local.slot());
+            return isAllowed(local.slot());
         }
         if (binding instanceof Binding.LocalLet let) {
-            return allowed.test(let.slot());
+            return isAllowed(let.slot());
         }
         return !(binding instanceof Binding.Argument);
     }
@@ -86,6 +90,36 @@ final class SteadyCheck implements Expr.Visitor<Boolean> {
 
     @Override
     public Boolean forEach(Expr.ForEach forEach) {
+        Set<Integer> around = new HashSet<>(own);
+        boolean steady = forEach.loop().clauses().stream().allMatch(this::isSteady)
+                && (forEach.yield() == null || isSteady(forEach.yield()));
+        own.retainAll(around);
+        return steady;
+    }
+
+    private boolean isSteady(Loop.Clause clause) {
+        if (clause instanceof Loop.SortBy sortBy) {
+            return sortBy.keys().stream().allMatch(key -> isSteady(key.value()));
+        }
+        if (clause instanceof Loop.DistinctBy distinctBy) {
+            return all(distinctBy.keys());
+        }
+        return clause instanceof Loop.Take take ? isSteady(take.count()) : passesSteadily(clause);
+    }
+
+    /** {@return whether a clause looks at one turn and at nothing else}, and is steady; its names are own ones from now on. */
+    boolean passesSteadily(Loop.Clause clause) {
+        if (clause instanceof Loop.Where where) {
+            return isSteady(where.condition());
+        }
+        if (clause instanceof Loop.Let let) {
+            allow(resolution.slot(let));
+            return isSteady(let.value());
+        }
+        if (clause instanceof Loop.Bind bind && isSteady(bind.sequence())) {
+            allow(resolution.slot(bind));
+            return true;
+        }
         return false;
     }
 

@@ -149,7 +149,8 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         boolean constants = call.arguments().stream().skip(1).allMatch(Expr.Literal.class::isInstance);
         GroupUse use = constants ? memberUses.takenByFunction(call.arguments().get(0)) : null;
         if (use == null) {
-            return new CallNodes.Aggregate(call.span(), function, nodes(call.arguments()));
+            Node aggregate = new CallNodes.Aggregate(call.span(), function, nodes(call.arguments()));
+            return isSteady(call) ? new NameNodes.Once(aggregate) : aggregate;
         }
         // Its own use of the name is no reason to keep the members.
         List<Node> arguments = memberUses.without(use, () -> nodes(call.arguments()));

@@ -16,8 +16,11 @@ import net.jqwik.api.Provide;
 import net.jqwik.api.constraints.Size;
 import org.jspecify.annotations.Nullable;
 
-/** Values that are found by a key are those for which the condition holds, and what goes wrong goes wrong as without. */
-class KeyedItemsProperties {
+/**
+ * What is the same all through a run is gone through once, and then found by keys or kept: with the same outcome, and what goes
+ * wrong goes wrong as it would.
+ */
+class SteadyProperties {
     private static final String SOURCES = "source rows: memory { t: number }\nsource ships: memory { t: number }\n";
 
     @Provide
@@ -107,6 +110,39 @@ class KeyedItemsProperties {
                     "target o: events { " + mapping.formatted("where " + asked + field.formatted("ships")) + " }";
             assertThat(outcome(byKey, rows, ships))
                     .isEqualTo(outcome("target o: events { " + mapping.formatted(one) + " }", rows, ships));
+        }
+    }
+
+    @Provide
+    Arbitrary<String> totals() {
+        return Arbitraries.of(
+                "sum(%s.t)",
+                "count(%s)",
+                "count(x for x in %s where x.k == \"a\")",
+                "count(x for x in %s where x.k == r.k)",
+                "join(sorted(%s.k), \"+\")",
+                "max(number(x.k) for x in %s)",
+                "first(for x in %s sort by x.k desc take 2).v",
+                "join([x.v for x in %s distinct by x.k], \"+\")",
+                "count(y for x in %s let z = x.k for y in [z, x.t] where exists(y))",
+                "min(n for x in %1$s where x.k == \"b\" for n in [number(x.v), count(%1$s)])");
+    }
+
+    @Property(tries = 1_000)
+    void totalsAreAsCalculatedEachTime(
+            @ForAll @Size(max = 5) List<@From("keys") String> rowKeys,
+            @ForAll @Size(max = 5) List<@From("keys") String> shipKeys,
+            @ForAll @Size(min = 1, max = 3) List<@From("keys") String> typed,
+            @ForAll @From("totals") String total) {
+        String[] rows = rows(rowKeys, typed);
+        String[] ships = rows(shipKeys, typed);
+        for (String loop : List.of(
+                "list for r in rows %s => %s",
+                "list for r in rows %s => (if r.k == \"a\" then %s else 0)",
+                "list for r in rows %s where %s != r.v => r.v")) {
+            String once = "target o: events { " + loop.formatted("", total.formatted("ships")) + " }";
+            String each = "target o: events { " + loop.formatted("let all = ships", total.formatted("all")) + " }";
+            assertThat(outcome(once, rows, ships)).isNotNull().isEqualTo(outcome(each, rows, ships));
         }
     }
 
