@@ -294,12 +294,12 @@ final class XmlDocumentWriter implements DocumentWriter {
 
     @Override
     public int fields(FieldGroup group, RecordValue record, int[] slots, int from) {
+        boolean attribute = group.names().get(0).attribute();
         // The root element, and those among text, are written by themselves.
-        if (depth < 1 || from >= slots.length || at().mixed) {
+        if (depth < 1 || from >= slots.length || !attribute && at().mixed) {
             return from;
         }
         Around[] around = surroundings.of(group, depth);
-        boolean attribute = group.names().get(0).attribute();
         FieldBytes bytes = record.fieldBytes();
         boolean any = around.length > 0 && slots[from] >= 0 && bytes != null && bytes.has(slots[from]);
         if (!any) {
