@@ -49,7 +49,8 @@ final class HeldGroups {
     /** How many members were kept since they were last laid down. */
     private int kept;
 
-    private PackedValues packed = new PackedValues();
+    /** Made when there are many. */
+    private @Nullable PackedValues packed;
 
     /** Members of the groups that were laid down; in each the groups have the order that they have here. */
     private final List<LaidDown> members = new ArrayList<>();
@@ -101,6 +102,7 @@ final class HeldGroups {
         if (!names.use().keeps()) {
             names.add(group, frame, member);
         } else if (packs && ++kept > MOST_UNPACKED) {
+            packed = packed == null ? new PackedValues() : packed;
             group.add(packed.add(member));
             hold(packed.lastLength() + PLACE, false);
         } else {
@@ -190,7 +192,7 @@ final class HeldGroups {
             group.clearMembers();
         }
         kept = 0;
-        packed = new PackedValues();
+        packed = null;
         rows.complete();
         members.add(rows);
         from.add(bytesOfKeys - bytes);
@@ -227,7 +229,7 @@ final class HeldGroups {
         bytesOfKeys = 0;
         groups = new GroupTable(tallied ? names.use().cells() : 0);
         outgrown = new BitSet(0);
-        packed = new PackedValues();
+        packed = null;
         kept = 0;
         members.clear();
         further = null;
@@ -278,7 +280,7 @@ final class HeldGroups {
     /** {@return the members that were not laid down} */
     private List<Value> members(Group group) {
         int[] places = group.places();
-        if (places.length == 0) {
+        if (packed == null || places.length == 0) {
             return group.members();
         }
         List<Value> all = new ArrayList<>(group.members());

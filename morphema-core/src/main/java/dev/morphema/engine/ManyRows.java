@@ -22,7 +22,8 @@ final class ManyRows implements KeyedRows {
     /** The first rows, or all. */
     private final List<Value> rows = new ArrayList<>();
 
-    private final PackedValues further = new PackedValues();
+    /** Made when there are many. */
+    private @Nullable PackedValues further;
     /** For each row where it is packed, if it is. */
     private int[] places = new int[FIRST_SIZE];
     /** For each row the next of its key. */
@@ -60,6 +61,7 @@ final class ManyRows implements KeyedRows {
         }
         next[size] = NONE;
         if (packs && size >= MOST_UNPACKED) {
+            further = further == null ? new PackedValues() : further;
             places[size] = further.add(row);
         } else {
             rows.add(row);
@@ -90,6 +92,6 @@ final class ManyRows implements KeyedRows {
     }
 
     private Value row(int number) {
-        return number < rows.size() ? rows.get(number) : further.value(places[number]);
+        return further == null || number < rows.size() ? rows.get(number) : further.value(places[number]);
     }
 }

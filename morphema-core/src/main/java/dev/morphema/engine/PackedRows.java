@@ -26,18 +26,12 @@ final class PackedRows {
     /** The rows by the hashes of their keys. */
     private final Places places = new Places();
 
-    private int size;
-
     private final ValueNames names = new ValueNames();
     private final ValueEncoder encoder = new ValueEncoder(names);
     private final PackedBytes packed = new PackedBytes();
 
     /** What numbers do not tell of a key. */
     private final List<Object> others = new ArrayList<>();
-
-    int size() {
-        return size;
-    }
 
     /** {@return the row of a key, or null} */
     @Nullable
@@ -86,7 +80,6 @@ final class PackedRows {
         EightBytes.put(bytes, at + OTHER, (long) length << Integer.SIZE | (other == null ? 0 : others.size()));
         System.arraycopy(encoder.bytes(), 0, bytes, at + HEAD, length);
         places.add(key.hash(), place);
-        size++;
     }
 
     /** Gives all rows, in the order in which they were added. */

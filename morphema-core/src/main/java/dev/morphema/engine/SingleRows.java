@@ -13,7 +13,8 @@ final class SingleRows implements KeyedRows {
     /** The first rows by the numbers of their keys, or all. */
     private final List<Value> rows = new ArrayList<>();
 
-    private final PackedRows further = new PackedRows();
+    /** Made when there are many. */
+    private @Nullable PackedRows further;
 
     /** @param packs whether each row is a value of its own; others can have large parts that are the same */
     SingleRows(boolean packs) {
@@ -24,6 +25,7 @@ final class SingleRows implements KeyedRows {
     public @Nullable Value add(KeyCode key, Value row, Value... range) {
         Value before = find(key);
         if (before == null && packs && rows.size() == MOST_UNPACKED) {
+            further = further == null ? new PackedRows() : further;
             further.add(key, row);
         } else if (before == null) {
             keys.add(key);
@@ -34,7 +36,10 @@ final class SingleRows implements KeyedRows {
 
     private @Nullable Value find(KeyCode key) {
         int number = keys.find(key);
-        return number < 0 ? further.find(key) : rows.get(number);
+        if (number >= 0) {
+            return rows.get(number);
+        }
+        return further == null ? null : further.find(key);
     }
 
     @Override
@@ -45,9 +50,10 @@ final class SingleRows implements KeyedRows {
 
     @Override
     public List<Value> all() {
-        List<Value> all = new ArrayList<>(rows.size() + further.size());
-        all.addAll(rows);
-        further.each(all::add);
+        List<Value> all = new ArrayList<>(rows);
+        if (further != null) {
+            further.each(all::add);
+        }
         return all;
     }
 }

@@ -69,7 +69,8 @@ final class SortedTurns {
     private List<Held> held = new ArrayList<>();
     private final List<LaidDown> runs = new ArrayList<>();
 
-    private PackedValues packed = new PackedValues();
+    /** Made when there are many. */
+    private @Nullable PackedValues packed;
 
     /** For each key that has a code the first value that is not nothing. */
     private final @Nullable Value[] samples = new Value[CODED];
@@ -100,6 +101,7 @@ final class SortedTurns {
             held.add(new Held(first, second, turn, 0));
             more += turn.bytes();
         } else {
+            packed = packed == null ? new PackedValues() : packed;
             held.add(new Held(first, second, null, packed.add(turn.row())));
             more += packed.lastLength();
         }
@@ -143,13 +145,17 @@ final class SortedTurns {
         return SortCode.of(key, descending[index]);
     }
 
+    private PackedValues packed() {
+        return Objects.requireNonNull(packed);
+    }
+
     private Turn turn(Held one) {
-        return one.turn() == null ? Turn.of(packed.row(one.place()), descending.length) : one.turn();
+        return one.turn() == null ? Turn.of(packed().row(one.place()), descending.length) : one.turn();
     }
 
     private Value[] keys(Held one) {
         return one.turn() == null
-                ? packed.row(one.place(), descending.length)
+                ? packed().row(one.place(), descending.length)
                 : one.turn().keys();
     }
 
@@ -185,7 +191,7 @@ final class SortedTurns {
 
     private void forget() {
         held = new ArrayList<>();
-        packed = new PackedValues();
+        packed = null;
         lastNames = new Object[0];
         holdings.add(-bytes);
         bytes = 0;

@@ -2,7 +2,6 @@ package dev.morphema.value;
 
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -11,7 +10,9 @@ import java.util.Map;
  * elements, names of inputs. Not thread-safe.
  */
 public final class ValueNames {
-    private final Map<Layout, Integer> layoutNumbers = new IdentityHashMap<>();
+    /** By identity, which is the equality of layouts. */
+    private final Map<Layout, Integer> layoutNumbers = new HashMap<>();
+
     private final List<Layout> layouts = new ArrayList<>();
     private final Map<FieldName, Integer> nameNumbers = new HashMap<>();
     private final List<FieldName> names = new ArrayList<>();
