@@ -76,6 +76,40 @@ class LargeInputsTest {
         assertThat(run(mapping, inputs, RunOptions.DEFAULT.threads(2))).isEqualTo(run(mapping, inputs, ONE));
     }
 
+    /** A small input is kept, a large one read once more; so is a stream, which is kept in a file meanwhile. */
+    @Test
+    void totalsAreTheSameOfSmallAndLargeInputs() throws IOException {
+        String mapping = """
+                source d: xml { Lines.Line.Kg: number }
+                target o: json(indent = 0) {
+                  heavy for l in d.Lines.Line where l.Kg * 2 > max(d.Lines.Line.Kg) => l.@no
+                  lines = count(d.Lines.Line)
+                  kg    = sum(d.Lines.Line.Kg)
+                  kinds = sorted(distinct(d.Lines.Line.@kind))
+                  odd   = count(l for l in d.Lines.Line where l.@kind == "k1")
+                  by    = d.Lines.@by
+                }
+                """;
+        assertThat(Language.load(mapping).plan()).doesNotContain("as a whole\n  fields {Lines {Line");
+        for (int lines : new int[] {9, 30_000}) {
+            String document = IntStream.range(0, lines)
+                    .mapToObj(i -> "<Line no='" + i + "' kind='k" + i % 3 + "'><Kg>" + i % 9 + ".5</Kg></Line>")
+                    .collect(Collectors.joining("\n", "<Lines by='Skelmar'>", "</Lines>"));
+            String heavy = IntStream.range(0, lines)
+                    .filter(i -> 2 * (i % 9) + 1 > 8.5)
+                    .mapToObj(i -> "\"" + i + "\"")
+                    .collect(Collectors.joining(","));
+            double kg = IntStream.range(0, lines).mapToDouble(i -> i % 9 + 0.5).sum();
+            String expected = "{\"heavy\":[" + heavy + "],\"lines\":" + lines + ",\"kg\":" + kg
+                    + ",\"kinds\":[\"k0\",\"k1\",\"k2\"],\"odd\":" + lines / 3 + ",\"by\":\"Skelmar\"}\n";
+            Path file = Files.writeString(folder.resolve("lines.xml"), document);
+            assertThat(run(mapping, Inputs.file("d", file), ONE)).isEqualTo(expected);
+            assertThat(run(mapping, Inputs.file("d", file), SEVERAL)).isEqualTo(expected);
+            assertThat(run(mapping, Inputs.stream("d", Files.newInputStream(file)), ONE))
+                    .isEqualTo(expected);
+        }
+    }
+
     /** One row for each key is kept in another way than many; both must know the same of each row. */
     @Test
     void aTableOfManyRowsKnowsAllOfEach() throws IOException {

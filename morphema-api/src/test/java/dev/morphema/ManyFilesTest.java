@@ -198,7 +198,12 @@ class ManyFilesTest {
     void keptPaths() {
         String loop = "target o: json { l for c in d.N.Call => c.@i  %s }";
         for (String other : List.of(
-                "n = count(d.N.Call)", "n = d.N.Call.@i", "n = text(d.N)", "n = count(d..i)", "n = count(d.*)")) {
+                "n = [d.N.Call]",
+                "n = count(d.N.Call) m = [d.N.Call]",
+                "n = d.N.Call.@i",
+                "n = text(d.N)",
+                "n = count(d..i)",
+                "n = count(d.*)")) {
             assertThat(Language.load("source d: xml\n" + String.format(loop, other))
                             .plan())
                     .as(other)

@@ -215,10 +215,10 @@ class RunningTest {
         assertThat(mapping.plan()).isEqualTo("""
                         read m: one record at a time
                           fields {kg, ship}
-                        read d: as a whole
-                          fields {calls}
-                          why: it is used on line 7, beside the outermost loop of a target
-                          try: without that use, or with it in a loop of a target of its own, its records would be read one at a time
+                        read d, each calls: one record at a time
+                          fields *
+                        read d, once more: one record at a time
+                          for count(d.calls)
                         write a: json
                           for each of heavy
                           group by r.ship, keeping up sum(rs.kg)

@@ -262,9 +262,8 @@ class CommandTest {
     void plan() {
         assertThat(run("", "plan", MAPPING)).isZero();
         assertThat(out)
-                .contains("read manifest: as a whole")
-                .contains("why: valid is used on line ")
-                .contains("try: without that use")
+                .contains("read manifest: one record at a time")
+                .contains("read manifest, once more: one record at a time\n  for distinct(valid.imo)")
                 .contains("keeping up first(rows), min(rows.eta), sum(rows.weight_kg)\n    in each: group by row.bill");
         assertThat(run("", "plan", "none.morphema")).isEqualTo(4);
         assertThat(err).contains("[file-not-found]");

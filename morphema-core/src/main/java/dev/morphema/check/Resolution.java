@@ -9,7 +9,6 @@ import dev.morphema.syntax.Stmt;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -94,9 +93,9 @@ public final class Resolution {
         return Objects.requireNonNull(calls.get(call));
     }
 
-    /** {@return all that is called somewhere} */
-    Collection<Callee> callees() {
-        return calls.values();
+    /** {@return all calls, with what each calls; not to be changed} */
+    public Map<Expr.Call, Callee> calls() {
+        return Collections.unmodifiableMap(calls);
     }
 
     void put(Expr.Lookup lookup, int table) {

@@ -38,7 +38,7 @@ final class UnusedNames {
         for (Expr.Reference reference : checker.resolution().references().keySet()) {
             used.add(reference.name());
         }
-        for (Resolution.Callee callee : checker.resolution().callees()) {
+        for (Resolution.Callee callee : checker.resolution().calls().values()) {
             if (callee instanceof Resolution.Defined defined) {
                 used.add(checker.globals().nameOf(defined.index()));
             }

@@ -20,12 +20,14 @@ public final class Compiler {
 
     private final CheckedMapping mapping;
     private final StreamFinder streams;
+    private final Totals totals;
     private final List<Program.Unit> globals = new ArrayList<>();
     private final List<Program.Unit> defines = new ArrayList<>();
 
     private Compiler(CheckedMapping mapping) {
         this.mapping = mapping;
         this.streams = new StreamFinder(mapping);
+        this.totals = new Totals(streams);
     }
 
     /**
@@ -47,12 +49,12 @@ public final class Compiler {
         for (int i = 0; i < defines.size(); i++) {
             defines.get(i).set(unit().node(mapping.defines().get(i).decl().value()));
         }
-        return new Program(mapping, globals, params(), tables(), targets(), streams);
+        return new Program(mapping, globals, params(), tables(), targets(), streams, totals);
     }
 
     /** {@return a compiler for what runs in one frame} */
     private UnitCompiler unit() {
-        return new UnitCompiler(mapping.resolution(), defines);
+        return new UnitCompiler(mapping.resolution(), defines, totals);
     }
 
     private List<Program.Param> params() {

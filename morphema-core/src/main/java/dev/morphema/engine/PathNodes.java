@@ -64,6 +64,17 @@ final class PathNodes {
             return local < 0 ? base.eval(frame) : frame.get(local);
         }
 
+        /** Gives each value that is found in another one to a sink; says whether more are wanted. */
+        final boolean each(Value from, ItemSink sink) {
+            List<Value> found = new ArrayList<>();
+            try {
+                collect(from, found);
+            } catch (ProblemException e) {
+                throw located(e);
+            }
+            return found.stream().allMatch(sink::accept);
+        }
+
         private void collect(Value from, List<Value> found) {
             if (from instanceof RecordValue record) {
                 addFlat(of(record), found);

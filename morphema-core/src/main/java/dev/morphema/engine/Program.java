@@ -5,8 +5,10 @@ import dev.morphema.format.Projection;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** A compiled mapping. Immutable, shared by all runs. */
@@ -95,6 +97,8 @@ public final class Program {
     private final int[] readings;
     private final @Nullable String[] reasons;
     private final @Nullable String[] filling;
+    private final Map<Pass, List<TotalNode>> totals;
+    private final int mostSlots;
 
     Program(
             CheckedMapping mapping,
@@ -102,7 +106,8 @@ public final class Program {
             List<Param> params,
             List<TableMaker> tables,
             List<Target> targets,
-            StreamFinder streams) {
+            StreamFinder streams,
+            Totals totals) {
         this.mapping = mapping;
         this.globals = List.copyOf(globals);
         this.params = List.copyOf(params);
@@ -120,6 +125,9 @@ public final class Program {
             readings[i] = kept[i] ? 1 : 0;
         }
         passes.forEach(pass -> readings[pass.source()]++);
+        this.totals = totals.byPass();
+        this.totals.keySet().forEach(pass -> readings[pass.source()]++);
+        this.mostSlots = mostSlots(mapping);
         this.reasons = streams.reasons();
     }
 
@@ -131,6 +139,28 @@ public final class Program {
     /** {@return all readings of sources a record at a time, in the order of the targets that want them} */
     List<Pass> passes() {
         return passes;
+    }
+
+    private static int mostSlots(CheckedMapping mapping) {
+        return Stream.of(
+                        mapping.tables().stream().map(CheckedMapping.Table::slots),
+                        mapping.params().stream().map(CheckedMapping.Param::slots),
+                        mapping.globals().stream().map(CheckedMapping.Global::slots),
+                        mapping.defines().stream().map(CheckedMapping.Define::slots),
+                        mapping.targets().stream().map(CheckedMapping.Target::slots))
+                .flatMap(slots -> slots)
+                .max(Integer::compare)
+                .orElse(0);
+    }
+
+    /** {@return the functions that are calculated in one reading of a source for them} */
+    List<TotalNode> totals(Pass pass) {
+        return totals.getOrDefault(pass, List.of());
+    }
+
+    /** {@return the size of a frame in which each rule of the mapping can be calculated that uses no names but its own} */
+    int mostSlots() {
+        return mostSlots;
     }
 
     /** {@return how many times the input of a source is read at most} */
@@ -176,6 +206,17 @@ public final class Program {
                     out.append(": one record at a time\n").append(fields(projection(pass)));
                 }
             }
+            totals.forEach((pass, functions) -> {
+                if (pass.source() == source) {
+                    boolean again = passes.stream().anyMatch(other -> other.source() == source);
+                    out.append(read).append(again ? ", once more" : "").append(": one record at a time\n");
+                    out.append(again ? "" : fields(projection(pass)));
+                    out.append(functions.stream()
+                            .map(Node::written)
+                            .distinct()
+                            .collect(Collectors.joining(", ", "  for ", "\n")));
+                }
+            });
             if (filling[i] != null) {
                 out.append(read)
                         .append(": one record at a time, for the table ")

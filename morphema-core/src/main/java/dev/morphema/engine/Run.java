@@ -21,6 +21,7 @@ import java.io.UncheckedIOException;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -95,6 +96,8 @@ public final class Run {
     private final Readers readers;
     private final RunState state;
     private final long[] read;
+    /** The sources whose readers have told their warnings; one that is read again would tell the same. */
+    private final BitSet warned = new BitSet();
 
     /**
      * What a run is told from outside.
@@ -230,9 +233,16 @@ public final class Run {
                 ? readers.openBare(source, pass.path(), projection)
                 : readers.open(source, pass.path(), projection)) {
             count = bare ? pushBare(reader, source, open.get(0)) : push(reader, source, open);
-            reader.warnings().forEach(state::warn);
+            warn(source, reader);
         }
         read[source] = Math.max(read[source], count);
+    }
+
+    private void warn(int source, RecordReader reader) {
+        if (!warned.get(source)) {
+            warned.set(source);
+            reader.warnings().forEach(state::warn);
+        }
     }
 
     /** Pushes records into one target that does without values of most; {@return how many there were}. */
@@ -313,15 +323,35 @@ public final class Run {
 
         @Override
         public boolean each(int source, ItemSink sink) {
-            try (RecordReader reader = readers.open(source, List.of(), program.keptProjection(source))) {
+            return each(source, List.of(), program.keptProjection(source), sink);
+        }
+
+        @Override
+        public boolean streams(Program.Pass pass) {
+            return Run.this.streams(pass);
+        }
+
+        @Override
+        public void each(Program.Pass pass, ItemSink sink) {
+            each(
+                    pass.source(),
+                    pass.path(),
+                    program.mapping().sources().get(pass.source()).projection(),
+                    sink);
+        }
+
+        private boolean each(int source, List<FieldName> path, Projection projection, ItemSink sink) {
+            try (RecordReader reader = readers.open(source, path, projection)) {
                 boolean more = true;
+                long count = 0;
                 Value record = next(reader);
                 while (record != null && more) {
-                    read[source]++;
+                    count++;
                     more = sink.accept(record);
                     record = more ? next(reader) : null;
                 }
-                reader.warnings().forEach(state::warn);
+                read[source] = Math.max(read[source], count);
+                warn(source, reader);
                 return more;
             } catch (IOException e) {
                 throw new InputFault(unreadable(source, e));
@@ -342,7 +372,7 @@ public final class Run {
         Projection projection = keepsAll(source) ? checked.projection() : program.keptProjection(source);
         try (RecordReader reader = readers.open(source, List.of(), projection)) {
             Value value = reader.whole();
-            reader.warnings().forEach(state::warn);
+            warn(source, reader);
             if (value instanceof ListValue list) {
                 read[source] = Math.max(read[source], list.items().size());
                 return checked.isSequence() ? Many.owned(list.items()) : list;

@@ -6,10 +6,12 @@ import dev.morphema.value.Value;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Random;
+import java.util.Set;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
@@ -25,6 +27,12 @@ final class RunState implements Function.Surroundings {
 
         /** Gives each record of a source to a sink; says whether the sink wanted all. */
         boolean each(int source, ItemSink sink);
+
+        /** {@return whether the records of a pass are read one at a time} */
+        boolean streams(Program.Pass pass);
+
+        /** Gives each record of a pass to a sink, until that wants no more. */
+        void each(Program.Pass pass, ItemSink sink);
     }
 
     private final Program program;
@@ -37,6 +45,8 @@ final class RunState implements Function.Surroundings {
 
     private final @Nullable Value[] found;
     private final Map<Node, Value> once = new HashMap<>();
+    private final Map<TotalNode, TotalNode.Result> totals = new HashMap<>();
+    private final Set<Program.Pass> underWay = new HashSet<>();
     private final Map<KeyedItems, KeyedItems.Index> indexes = new HashMap<>();
     private final Map<OperatorNodes.In, OperatorNodes.In.Keys> keys = new HashMap<>();
     private final Sources reading;
@@ -145,6 +155,36 @@ final class RunState implements Function.Surroundings {
             once.put(rule, value);
         }
         return value;
+    }
+
+    /** {@return what a function came to in a reading of its source for it and others, or null if the source is kept} */
+    TotalNode.@Nullable Result total(TotalNode total, Program.Pass pass) {
+        if (!totals.containsKey(total) && reading.streams(pass)) {
+            // One that is needed to calculate another is calculated by itself.
+            boolean first = underWay.add(pass);
+            calculate(pass, first ? program.totals(pass) : List.of(total));
+            if (first) {
+                underWay.remove(pass);
+            }
+        }
+        return totals.get(total);
+    }
+
+    private void calculate(Program.Pass pass, List<TotalNode> all) {
+        List<TotalNode.Result> results = all.stream()
+                .map(total -> total.start(new Frame(this, program.mostSlots())))
+                .toList();
+        reading.each(pass, record -> {
+            boolean more = false;
+            for (TotalNode.Result result : results) {
+                more |= result.take(record);
+            }
+            return more;
+        });
+        results.forEach(TotalNode.Result::end);
+        for (int i = 0; i < all.size(); i++) {
+            totals.put(all.get(i), results.get(i));
+        }
     }
 
     /** {@return the values of a sequence by their keys, as far as they were asked for in this run} */

@@ -4,6 +4,7 @@ import dev.morphema.check.Binding;
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.check.Resolution;
 import dev.morphema.format.Projection;
+import dev.morphema.function.Function;
 import dev.morphema.syntax.Block;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
@@ -18,6 +19,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -31,10 +33,20 @@ final class StreamFinder {
 
     private record Candidate(int target, Loop loop, Way way) {}
 
+    /**
+     * A function over the records of a source, or over what is found in them, that gives the same all through a run.
+     *
+     * @param steps how many steps lead from a record down to what the function takes
+     */
+    record Total(Program.Pass pass, int steps) {}
+
+    private record FoundTotal(Expr.Call call, Way way, int steps) {}
+
     private final CheckedMapping mapping;
     private final Resolution resolution;
     private final List<Candidate> candidates = new ArrayList<>();
     private final Map<Integer, Candidate> streaming = new HashMap<>();
+    private final Map<Expr.Call, Total> totals = new HashMap<>();
     private final boolean[] kept;
     /** For each source that is kept as a whole, why, and what would let it stream. */
     private final String[] reasons;
@@ -73,6 +85,12 @@ final class StreamFinder {
         return candidate == null
                 ? null
                 : new Program.Pass(candidate.way().source(), candidate.way().path());
+    }
+
+    /** {@return how a function over many is calculated while its source is read, or null if that is not possible} */
+    @Nullable
+    Total total(Expr.Call call) {
+        return totals.get(call);
     }
 
     /** {@return for each source whether it, or what no loop streams of it, is read as a whole; not if nothing uses it} */
@@ -178,10 +196,12 @@ final class StreamFinder {
                         .filter(use -> !pushed.contains(use))
                         .toList();
         filling[source] = here.isEmpty() && others.size() == 1 ? filledFrom(source, others.get(0)) : null;
-        if (here.isEmpty() && others.isEmpty()) {
+        if (here.isEmpty() && others.isEmpty() || streamsWithTotals(source, here, pushed, others)) {
             return;
         }
-        String reason = reason(here, pushed, others);
+        String reason = here.isEmpty()
+                ? "why: no target's outermost loop goes over it"
+                : reason(here.stream().map(Candidate::way).toList(), pushed, others);
         if (reason == null) {
             here.forEach(candidate -> streaming.put(candidate.target(), candidate));
             kept[source] = !others.isEmpty();
@@ -189,6 +209,71 @@ final class StreamFinder {
             kept[source] = true;
             reasons[source] = reason;
         }
+    }
+
+    /** Whether a source streams if it is read once more for functions over its records; then all that is decided. */
+    private boolean streamsWithTotals(
+            int source, List<Candidate> here, Set<Expr.Reference> pushed, List<Expr.Reference> others) {
+        List<FoundTotal> found = totalsOver(source, here);
+        Set<Expr.Reference> covered = Collections.newSetFromMap(new IdentityHashMap<>());
+        covered.addAll(pushed);
+        found.forEach(total -> covered.addAll(total.way().references()));
+        List<Expr.Reference> rest =
+                others.stream().filter(use -> !covered.contains(use)).toList();
+        List<Way> ways = Stream.concat(
+                        here.stream().map(Candidate::way), found.stream().map(FoundTotal::way))
+                .toList();
+        if (found.isEmpty() || here.isEmpty() && !rest.isEmpty() || reason(ways, covered, rest) != null) {
+            return false;
+        }
+        here.forEach(candidate -> streaming.put(candidate.target(), candidate));
+        found.forEach(total -> totals.put(
+                total.call(), new Total(new Program.Pass(source, total.way().path()), total.steps())));
+        kept[source] = !rest.isEmpty();
+        return true;
+    }
+
+    /** {@return the functions over the records of a source, or over those that the loops of targets go through} */
+    private List<FoundTotal> totalsOver(int source, List<Candidate> here) {
+        List<FoundTotal> found = new ArrayList<>();
+        SteadyCheck check = new SteadyCheck(resolution);
+        resolution.calls().forEach((call, callee) -> {
+            if (callee instanceof Resolution.Builtin builtin
+                    && builtin.function() instanceof Function.Aggregate
+                    && check.isSteady(call)) {
+                Expr items = call.arguments().get(0);
+                FoundTotal total = items instanceof Expr.ForEach forEach
+                        ? total(call, forEach.loop().first().sequence(), 0, source, here)
+                        : totalFrom(call, items, source, here);
+                if (total != null) {
+                    found.add(total);
+                }
+            }
+        });
+        return found;
+    }
+
+    /** {@return a function over what is found some steps down from the records, or null} */
+    private @Nullable FoundTotal totalFrom(Expr.Call call, Expr items, int source, List<Candidate> here) {
+        Expr sequence = items;
+        for (int steps = 0; ; steps++) {
+            FoundTotal total = total(call, sequence, steps, source, here);
+            if (total != null || !(sequence instanceof Expr.Step step)) {
+                return total;
+            }
+            sequence = step.base();
+        }
+    }
+
+    private @Nullable FoundTotal total(Expr.Call call, Expr sequence, int steps, int source, List<Candidate> here) {
+        Way way = way(sequence);
+        if (way == null || way.source() != source) {
+            return null;
+        }
+        boolean isOfRecords = here.isEmpty()
+                ? !hasPaths(source)
+                : here.stream().anyMatch(candidate -> candidate.way().path().equals(way.path()));
+        return isOfRecords ? new FoundTotal(call, way, steps) : null;
     }
 
     /** {@return the name of the table whose loop goes over a source by some use of it, or null} */
@@ -206,15 +291,12 @@ final class StreamFinder {
     }
 
     /** {@return why nothing of a source can stream, or null if it can} */
-    private @Nullable String reason(List<Candidate> here, Set<Expr.Reference> pushed, List<Expr.Reference> others) {
-        if (here.isEmpty()) {
-            return "why: no target's outermost loop goes over it";
-        }
-        for (Candidate candidate : here) {
-            if (isTyped(candidate.way())) {
+    private @Nullable String reason(List<Way> here, Set<Expr.Reference> pushed, List<Expr.Reference> others) {
+        for (Way goes : here) {
+            if (isTyped(goes)) {
                 return "why: the records themselves have a declared type";
             }
-            for (Expr.Reference way : candidate.way().references()) {
+            for (Expr.Reference way : goes.references()) {
                 Binding binding = resolution.binding(way);
                 for (Expr.Reference use :
                         binding instanceof Binding.Global global ? usesOf(global) : List.<Expr.Reference>of()) {
@@ -224,7 +306,7 @@ final class StreamFinder {
                 }
             }
             for (Expr.Reference other : others) {
-                if (!areApart(candidate.way().path(), pathFrom(other))) {
+                if (!areApart(goes.path(), pathFrom(other))) {
                     return "why: it is used on line " + usedOn(other);
                 }
             }

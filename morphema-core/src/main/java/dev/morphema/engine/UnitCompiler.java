@@ -28,6 +28,7 @@ import org.jspecify.annotations.Nullable;
 final class UnitCompiler implements Expr.Visitor<Node> {
     private final Resolution resolution;
     private final List<Program.Unit> defines;
+    private final Totals totals;
     private final MemberUses memberUses;
     /** The rules of the lets and kept fields, by slot; each is compiled when its first use is. */
     private final Map<Integer, Supplier<Node>> lazies = new HashMap<>();
@@ -38,9 +39,10 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     /** Whether there is such an outermost loop or item. */
     private boolean repeats;
 
-    UnitCompiler(Resolution resolution, List<Program.Unit> defines) {
+    UnitCompiler(Resolution resolution, List<Program.Unit> defines, Totals totals) {
         this.resolution = resolution;
         this.defines = defines;
+        this.totals = totals;
         this.memberUses = new MemberUses(resolution);
     }
 
@@ -149,8 +151,8 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         boolean constants = call.arguments().stream().skip(1).allMatch(Expr.Literal.class::isInstance);
         GroupUse use = constants ? memberUses.takenByFunction(call.arguments().get(0)) : null;
         if (use == null) {
-            Node aggregate = new CallNodes.Aggregate(call.span(), function, nodes(call.arguments()));
-            return isSteady(call) ? new NameNodes.Once(aggregate) : aggregate;
+            CallNodes.Aggregate aggregate = new CallNodes.Aggregate(call.span(), function, nodes(call.arguments()));
+            return isSteady(call) ? new NameNodes.Once(totals.of(call, aggregate)) : aggregate;
         }
         // Its own use of the name is no reason to keep the members.
         List<Node> arguments = memberUses.without(use, () -> nodes(call.arguments()));

@@ -80,7 +80,25 @@ class PlanTest {
                           for each of rows
                           group from each r.k == "H", keeping up count(rs)
                         """),
-                Arguments.of("a second use", "target o: events { all = count(rows)  list for r in rows => r.n }", """
+                Arguments.of("totals", "target o: events { all = count(rows)  list for r in rows => r.n }", """
+                        read rows: one record at a time
+                          fields {n}
+                        read rows, once more: one record at a time
+                          for count(rows)
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                        """),
+                Arguments.of("totals and no loop", "target o: events { n = sum(rows.n)  m = max(ships.k) }", """
+                        read rows: one record at a time
+                          fields {n}
+                          for sum(rows.n)
+                        read ships: one record at a time
+                          fields {k}
+                          for max(ships.k)
+                        write o: events
+                        """),
+                Arguments.of("a second use", "target o: events { all = [rows.n]  list for r in rows => r.n }", """
                         read rows: as a whole
                           fields {n}
                           why: it is used on line 4, beside the outermost loop of a target

@@ -98,10 +98,50 @@ class RunTest {
 
         @Test
         void aSourceUsedTwiceIsReadAsAWholeFirst() {
-            assertThat(of("target o: events { all = count(rows)  list for r in rows => r.n }")
+            assertThat(of("target o: events { all for r in rows => r.k  list for r in rows => r.n }")
                             .run())
-                    .contains("read read read end close")
-                    .endsWith("all= 3 list= [ 1 2 3 ] } done");
+                    .isEqualTo("o: { all= [ open rows {n, k} read read read end close a a b ] list= [ 1 2 3 ] } done");
+        }
+
+        @Test
+        void aSourceIsReadOnceMoreForAllTotalsOfItsRecords() {
+            assertThat(of("target o: events { all = count(rows)  kg = sum(rows.n)  list for r in rows => r.n\n"
+                                    + " most = max(r.n for r in rows where r.k == \"a\") }")
+                            .run())
+                    .isEqualTo("o: { open rows {n, k} read read read end close all= 3 kg= 6"
+                            + " list= [ open rows {n, k} read 1 read 2 read 3 end close ] most= 2 } done");
+        }
+
+        @Test
+        void aTotalNeedsNoLoopOverItsSource() {
+            assertThat(of("target o: events { kg = sum(rows.n)  first = first(rows.k) }")
+                            .run())
+                    .isEqualTo("o: { open rows {n, k} read read read end close kg= 6 first= a } done");
+            assertThat(of("target o: events { first = first(rows.k) }").run())
+                    .isEqualTo("o: { open rows {n, k} read close first= a } done");
+        }
+
+        @Test
+        void aTotalMayNeedAnother() {
+            assertThat(of("target o: events { list for r in rows => r.n / sum(rows.n)\n"
+                                    + " over = count(r for r in rows where r.n > avg(rows.n))\n"
+                                    + " big = sum(big.n) }\nlet big = (for r in rows where r.n >= max(rows.n) - 1)")
+                            .written())
+                    .isEqualTo(
+                            "o: {list= [0.1666666666666666666666666666666667 0.3333333333333333333333333333333333 0.5]"
+                                    + " over= 1 big= 5} done");
+        }
+
+        @Test
+        void aTotalThatNobodyAsksForMayFail() {
+            String[] odd = {"k,n", "a,1", "b,many"};
+            String mapping =
+                    "target o: events { all = count(rows)  list for r in rows => (if r.k == \"%s\" then sum(rows.n)) }";
+            assertThat(of(mapping.formatted("c")).rows("rows", odd).written()).isEqualTo("o: {all= 2 list= []} done");
+            Problem problem = problemOf(of(mapping.formatted("a")).rows("rows", odd));
+            assertThat(problem.code()).isEqualTo(Code.NOT_A_NUMBER);
+            assertThat(problem.input().record()).isEqualTo(2);
+            assertThat(problem.rule()).isNotNull();
         }
 
         @Test

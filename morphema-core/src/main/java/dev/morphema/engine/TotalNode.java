@@ -1,0 +1,101 @@
+package dev.morphema.engine;
+
+import dev.morphema.function.Function;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.Value;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A function over the records of a source that gives the same all through a run. Where the source streams, its records are read
+ * once more for all such functions, and none is kept.
+ */
+final class TotalNode extends Node {
+    private final CallNodes.Aggregate aggregate;
+    private final StreamFinder.Total total;
+
+    TotalNode(CallNodes.Aggregate aggregate, StreamFinder.Total total) {
+        super(aggregate.span());
+        this.aggregate = aggregate;
+        this.total = total;
+    }
+
+    @Override
+    Value compute(Frame frame) {
+        Result result = frame.run().total(this, total.pass());
+        return result == null ? aggregate.eval(frame) : result.value();
+    }
+
+    /** {@return what takes the records and comes to the result, in a frame of its own} */
+    Result start(Frame frame) {
+        return new Result(frame);
+    }
+
+    /** What the function has come to. */
+    final class Result {
+        private Function.@Nullable Accumulator accumulator;
+        private @Nullable RecordSink sink;
+        private @Nullable ProblemException failure;
+
+        private Result(Frame frame) {
+            guarded(() -> {
+                accumulator = aggregate.start(frame);
+                sink = accumulator == null ? null : items(aggregate.items(), total.steps(), frame, this::add);
+            });
+        }
+
+        private boolean add(Value item) {
+            return item.isNothing() || Objects.requireNonNull(accumulator).add(item);
+        }
+
+        /** Takes a record; says whether more are wanted. */
+        boolean take(Value record) {
+            boolean[] more = {false};
+            guarded(() -> more[0] = sink != null && sink.accept(record));
+            return more[0];
+        }
+
+        /** There are no more records. */
+        void end() {
+            if (sink != null && failure == null) {
+                guarded(sink::end);
+            }
+        }
+
+        /** A problem is told when the result is asked for, which perhaps nobody does. */
+        private void guarded(Runnable doing) {
+            try {
+                doing.run();
+            } catch (ProblemException e) {
+                failure = e;
+                sink = null;
+            }
+        }
+
+        private Value value() {
+            if (failure != null) {
+                throw failure;
+            }
+            return aggregate.result(accumulator);
+        }
+    }
+
+    /** {@return what takes records and gives items, that many steps down from the sequence that streams} */
+    private static RecordSink items(Node items, int steps, Frame frame, ItemSink taker) {
+        if (steps > 0) {
+            PathNodes.Step step = (PathNodes.Step) items;
+            return items(step.base(), steps - 1, frame, value -> step.each(value, taker));
+        }
+        return items.stream(frame, new RecordSink() {
+            @Override
+            public boolean accept(Value record) {
+                return taker.accept(record);
+            }
+
+            @Override
+            public void end() {
+                // whoever gives the records knows
+            }
+        });
+    }
+}
