@@ -4,7 +4,6 @@ import dev.morphema.check.Binding;
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.check.Resolution;
 import dev.morphema.format.Projection;
-import dev.morphema.function.Function;
 import dev.morphema.syntax.Block;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
@@ -19,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -28,22 +28,19 @@ import org.jspecify.annotations.Nullable;
  * are then read for themselves; if there is any use of the same part, the source is kept as a whole.
  */
 final class StreamFinder {
-    /** How a loop comes to its records: the references on the way, and the steps from the source down to them. */
-    private record Way(int source, List<FieldName> path, List<Expr.Reference> references) {}
-
-    private record Candidate(int target, Loop loop, Way way) {}
+    private record Candidate(int target, Loop loop, Ways.Way way) {}
 
     /**
-     * A function over the records of a source, or over what is found in them, that gives the same all through a run.
+     * How a function over the records of a source is calculated.
      *
+     * @param pass in which the records are read
      * @param steps how many steps lead from a record down to what the function takes
      */
     record Total(Program.Pass pass, int steps) {}
 
-    private record FoundTotal(Expr.Call call, Way way, int steps) {}
-
     private final CheckedMapping mapping;
     private final Resolution resolution;
+    private final Ways ways;
     private final List<Candidate> candidates = new ArrayList<>();
     private final Map<Integer, Candidate> streaming = new HashMap<>();
     private final Map<Expr.Call, Total> totals = new HashMap<>();
@@ -56,13 +53,14 @@ final class StreamFinder {
     StreamFinder(CheckedMapping mapping) {
         this.mapping = mapping;
         this.resolution = mapping.resolution();
+        this.ways = new Ways(mapping);
         this.kept = new boolean[mapping.sources().size()];
         this.reasons = new String[kept.length];
         this.filling = new String[kept.length];
         for (int i = 0; i < mapping.targets().size(); i++) {
             Decl.Target target = mapping.targets().get(i).decl();
             Loop loop = target.split() == null ? outermost(target.content()) : target.split();
-            Way way = loop == null ? null : way(loop.first());
+            Ways.Way way = loop == null ? null : ways.to(loop.first());
             if (loop != null && way != null) {
                 candidates.add(new Candidate(i, loop, way));
             }
@@ -133,58 +131,6 @@ final class StreamFinder {
         return null;
     }
 
-    private @Nullable Way way(Loop.Bind bind) {
-        return bind.optional() ? null : way(bind.sequence());
-    }
-
-    /** {@return the way from a source to the items of a sequence, also through lets, or null} */
-    private @Nullable Way way(Expr sequence) {
-        if (sequence instanceof Expr.Step step && step.axis() == Expr.Axis.FIELD) {
-            Way base = way(step.base());
-            // A step from what a let filters or makes is no place in the source any more.
-            return base == null || isMade(step.base()) || !hasPaths(base.source())
-                    ? null
-                    : new Way(
-                            base.source(),
-                            with(base.path(), resolution.fieldName(step.name(), false)),
-                            base.references());
-        }
-        if (!(sequence instanceof Expr.Reference reference)) {
-            return null;
-        }
-        Binding binding = resolution.binding(reference);
-        if (binding instanceof Binding.Source source) {
-            return new Way(source.index(), List.of(), List.of(reference));
-        }
-        Expr let = let(reference);
-        Way way = let instanceof Expr.ForEach forEach ? way(forEach.loop().first()) : let == null ? null : way(let);
-        return way == null ? null : new Way(way.source(), way.path(), with(way.references(), reference));
-    }
-
-    private boolean hasPaths(int source) {
-        return mapping.sources().get(source).format().traits().paths();
-    }
-
-    private boolean isMade(Expr base) {
-        if (base instanceof Expr.Step step) {
-            return isMade(step.base());
-        }
-        Expr let = base instanceof Expr.Reference reference ? let(reference) : null;
-        return let instanceof Expr.ForEach || let != null && isMade(let);
-    }
-
-    private @Nullable Expr let(Expr.Reference reference) {
-        return resolution.binding(reference) instanceof Binding.Global global
-                ? mapping.globals().get(global.index()).decl().value()
-                : null;
-    }
-
-    private static <T> List<T> with(List<T> list, T item) {
-        List<T> longer = new ArrayList<>(list);
-        longer.add(item);
-        return longer;
-    }
-
     /** All loops over one source stream, or none: what they go over must be used nowhere else. */
     private void decide(int source) {
         List<Candidate> here =
@@ -214,16 +160,18 @@ final class StreamFinder {
     /** Whether a source streams if it is read once more for functions over its records; then all that is decided. */
     private boolean streamsWithTotals(
             int source, List<Candidate> here, Set<Expr.Reference> pushed, List<Expr.Reference> others) {
-        List<FoundTotal> found = totalsOver(source, here);
+        Set<List<FieldName>> paths =
+                here.stream().map(candidate -> candidate.way().path()).collect(Collectors.toSet());
+        List<TotalFinder.Found> found = new TotalFinder(mapping, ways).over(source, paths);
         Set<Expr.Reference> covered = Collections.newSetFromMap(new IdentityHashMap<>());
         covered.addAll(pushed);
         found.forEach(total -> covered.addAll(total.way().references()));
         List<Expr.Reference> rest =
                 others.stream().filter(use -> !covered.contains(use)).toList();
-        List<Way> ways = Stream.concat(
-                        here.stream().map(Candidate::way), found.stream().map(FoundTotal::way))
+        List<Ways.Way> all = Stream.concat(
+                        here.stream().map(Candidate::way), found.stream().map(TotalFinder.Found::way))
                 .toList();
-        if (found.isEmpty() || here.isEmpty() && !rest.isEmpty() || reason(ways, covered, rest) != null) {
+        if (found.isEmpty() || here.isEmpty() && !rest.isEmpty() || reason(all, covered, rest) != null) {
             return false;
         }
         here.forEach(candidate -> streaming.put(candidate.target(), candidate));
@@ -231,49 +179,6 @@ final class StreamFinder {
                 total.call(), new Total(new Program.Pass(source, total.way().path()), total.steps())));
         kept[source] = !rest.isEmpty();
         return true;
-    }
-
-    /** {@return the functions over the records of a source, or over those that the loops of targets go through} */
-    private List<FoundTotal> totalsOver(int source, List<Candidate> here) {
-        List<FoundTotal> found = new ArrayList<>();
-        SteadyCheck check = new SteadyCheck(resolution);
-        resolution.calls().forEach((call, callee) -> {
-            if (callee instanceof Resolution.Builtin builtin
-                    && builtin.function() instanceof Function.Aggregate
-                    && check.isSteady(call)) {
-                Expr items = call.arguments().get(0);
-                FoundTotal total = items instanceof Expr.ForEach forEach
-                        ? total(call, forEach.loop().first().sequence(), 0, source, here)
-                        : totalFrom(call, items, source, here);
-                if (total != null) {
-                    found.add(total);
-                }
-            }
-        });
-        return found;
-    }
-
-    /** {@return a function over what is found some steps down from the records, or null} */
-    private @Nullable FoundTotal totalFrom(Expr.Call call, Expr items, int source, List<Candidate> here) {
-        Expr sequence = items;
-        for (int steps = 0; ; steps++) {
-            FoundTotal total = total(call, sequence, steps, source, here);
-            if (total != null || !(sequence instanceof Expr.Step step)) {
-                return total;
-            }
-            sequence = step.base();
-        }
-    }
-
-    private @Nullable FoundTotal total(Expr.Call call, Expr sequence, int steps, int source, List<Candidate> here) {
-        Way way = way(sequence);
-        if (way == null || way.source() != source) {
-            return null;
-        }
-        boolean isOfRecords = here.isEmpty()
-                ? !hasPaths(source)
-                : here.stream().anyMatch(candidate -> candidate.way().path().equals(way.path()));
-        return isOfRecords ? new FoundTotal(call, way, steps) : null;
     }
 
     /** {@return the name of the table whose loop goes over a source by some use of it, or null} */
@@ -291,8 +196,8 @@ final class StreamFinder {
     }
 
     /** {@return why nothing of a source can stream, or null if it can} */
-    private @Nullable String reason(List<Way> here, Set<Expr.Reference> pushed, List<Expr.Reference> others) {
-        for (Way goes : here) {
+    private @Nullable String reason(List<Ways.Way> here, Set<Expr.Reference> pushed, List<Expr.Reference> others) {
+        for (Ways.Way goes : here) {
             if (isTyped(goes)) {
                 return "why: the records themselves have a declared type";
             }
@@ -320,7 +225,7 @@ final class StreamFinder {
     }
 
     /** Whether the records themselves are converted to a declared type, which the record around them does. */
-    private boolean isTyped(Way way) {
+    private boolean isTyped(Ways.Way way) {
         Projection at = mapping.sources().get(way.source()).projection();
         for (FieldName step : way.path()) {
             at = at.child(step);

@@ -36,11 +36,14 @@ final class TotalNode extends Node {
         private Function.@Nullable Accumulator accumulator;
         private @Nullable RecordSink sink;
         private @Nullable ProblemException failure;
+        /** Whether more records can change the result. */
+        private boolean open;
 
         private Result(Frame frame) {
             guarded(() -> {
                 accumulator = aggregate.start(frame);
                 sink = accumulator == null ? null : items(aggregate.items(), total.steps(), frame, this::add);
+                open = sink != null;
             });
         }
 
@@ -50,12 +53,13 @@ final class TotalNode extends Node {
 
         /** Takes a record; says whether more are wanted. */
         boolean take(Value record) {
-            boolean[] more = {false};
-            guarded(() -> more[0] = sink != null && sink.accept(record));
-            return more[0];
+            if (open) {
+                guarded(() -> open = Objects.requireNonNull(sink).accept(record));
+            }
+            return open;
         }
 
-        /** There are no more records. */
+        /** There are no more records, or no more are wanted. */
         void end() {
             if (sink != null && failure == null) {
                 guarded(sink::end);
@@ -68,7 +72,7 @@ final class TotalNode extends Node {
                 doing.run();
             } catch (ProblemException e) {
                 failure = e;
-                sink = null;
+                open = false;
             }
         }
 

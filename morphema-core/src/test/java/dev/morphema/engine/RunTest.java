@@ -122,6 +122,19 @@ class RunTest {
         }
 
         @Test
+        void aTotalTakesNoMoreThanItWants() {
+            assertThat(of("target o: events { all = sum(rows.n)  two = count(r for r in rows take 2)\n"
+                                    + " sorted = sum(r.n for r in rows take 2 sort by r.k)  first = first(rows.n)\n"
+                                    + " last = last(for r in rows take 2).n }")
+                            .written())
+                    .isEqualTo("o: {all= 6 two= 2 sorted= 3 first= 1 last= 2} done");
+            assertThat(of("target o: events { n = count(1 for optional x in rows) }")
+                            .rows("rows", "k,n")
+                            .written())
+                    .isEqualTo("o: {n= 1} done");
+        }
+
+        @Test
         void aTotalMayNeedAnother() {
             assertThat(of("target o: events { list for r in rows => r.n / sum(rows.n)\n"
                                     + " over = count(r for r in rows where r.n > avg(rows.n))\n"
