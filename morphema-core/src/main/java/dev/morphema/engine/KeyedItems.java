@@ -104,7 +104,7 @@ final class KeyedItems extends Node {
 
     @Override
     boolean each(Frame frame, ItemSink sink) {
-        Index index = frame.run().index(this);
+        Index index = frame.run().memory().index(this);
         Many found = index.isUsable(this, frame) ? index.find(scalar(asked, frame)) : null;
         if (found == null) {
             return sequence.each(frame, sink);

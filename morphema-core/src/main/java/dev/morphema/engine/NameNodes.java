@@ -131,7 +131,7 @@ final class NameNodes {
 
         @Override
         Value compute(Frame frame) {
-            return frame.run().once(rule, frame);
+            return frame.run().memory().once(rule, frame);
         }
     }
 

@@ -221,7 +221,7 @@ final class OperatorNodes {
         @Override
         Value compute(Frame frame) {
             Object key = Comparison.key(item.scalar(frame));
-            Set<Object> keys = steady ? frame.run().keys(this).of(this, frame) : null;
+            Set<Object> keys = steady ? frame.run().memory().keys(this).of(this, frame) : null;
             boolean found = keys == null
                     ? !items.each(frame, value -> !Comparison.key(plain(value)).equals(key))
                     : keys.contains(key);

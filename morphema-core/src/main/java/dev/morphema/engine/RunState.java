@@ -5,13 +5,9 @@ import dev.morphema.problem.Problem;
 import dev.morphema.value.Value;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Random;
-import java.util.Set;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
@@ -44,12 +40,8 @@ final class RunState implements Function.Surroundings {
     private final @Nullable Value[] asked;
 
     private final @Nullable Value[] found;
-    private final Map<Node, Value> once = new HashMap<>();
-    private final Map<TotalNode, TotalNode.Result> totals = new HashMap<>();
-    private final Set<Program.Pass> underWay = new HashSet<>();
-    private final Map<KeyedItems, KeyedItems.Index> indexes = new HashMap<>();
-    private final Map<OperatorNodes.In, OperatorNodes.In.Keys> keys = new HashMap<>();
     private final Sources reading;
+    private @Nullable RunMemory memory;
     private final List<Problem> warnings = new ArrayList<>();
     private final long[] written;
     private final Instant now;
@@ -147,54 +139,14 @@ final class RunState implements Function.Surroundings {
         return known;
     }
 
-    /** {@return what a rule gives that gives the same all through a run} */
-    Value once(Node rule, Frame frame) {
-        Value value = once.get(rule);
-        if (value == null) {
-            value = rule.eval(frame);
-            once.put(rule, value);
+    /** {@return what was calculated of what is the same all through the run} */
+    RunMemory memory() {
+        RunMemory known = memory;
+        if (known == null) {
+            known = new RunMemory(this, program, reading);
+            memory = known;
         }
-        return value;
-    }
-
-    /** {@return what a function came to in a reading of its source for it and others, or null if the source is kept} */
-    TotalNode.@Nullable Result total(TotalNode total, Program.Pass pass) {
-        if (!totals.containsKey(total) && reading.streams(pass)) {
-            // One that is needed to calculate another is calculated by itself.
-            boolean first = underWay.add(pass);
-            calculate(pass, first ? program.totals(pass) : List.of(total));
-            if (first) {
-                underWay.remove(pass);
-            }
-        }
-        return totals.get(total);
-    }
-
-    private void calculate(Program.Pass pass, List<TotalNode> all) {
-        List<TotalNode.Result> results = all.stream()
-                .map(total -> total.start(new Frame(this, program.mostSlots())))
-                .toList();
-        reading.each(pass, record -> {
-            boolean more = false;
-            for (TotalNode.Result result : results) {
-                more |= result.take(record);
-            }
-            return more;
-        });
-        results.forEach(TotalNode.Result::end);
-        for (int i = 0; i < all.size(); i++) {
-            totals.put(all.get(i), results.get(i));
-        }
-    }
-
-    /** {@return the values of a sequence by their keys, as far as they were asked for in this run} */
-    KeyedItems.Index index(KeyedItems items) {
-        return indexes.computeIfAbsent(items, of -> new KeyedItems.Index());
-    }
-
-    /** {@return the keys of the items that an {@code in} looks among, as far as they were asked for in this run} */
-    OperatorNodes.In.Keys keys(OperatorNodes.In in) {
-        return keys.computeIfAbsent(in, of -> new OperatorNodes.In.Keys());
+        return known;
     }
 
     void warn(Problem warning) {

@@ -22,7 +22,7 @@ final class TotalNode extends Node {
 
     @Override
     Value compute(Frame frame) {
-        Result result = frame.run().total(this, total.pass());
+        Result result = frame.run().memory().total(this, total.pass());
         return result == null ? aggregate.eval(frame) : result.value();
     }
 

@@ -1,0 +1,80 @@
+package dev.morphema.engine;
+
+import dev.morphema.value.Value;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** What one run has calculated of what is the same all through it. Not thread-safe. */
+final class RunMemory {
+    private final RunState run;
+    private final Program program;
+    private final RunState.Sources reading;
+    private final Map<Node, Value> once = new HashMap<>();
+    private final Map<TotalNode, TotalNode.Result> totals = new HashMap<>();
+    /** The readings for totals that were begun and are not at their end. */
+    private final Set<Program.Pass> underWay = new HashSet<>();
+
+    private final Map<KeyedItems, KeyedItems.Index> indexes = new HashMap<>();
+    private final Map<OperatorNodes.In, OperatorNodes.In.Keys> keys = new HashMap<>();
+
+    RunMemory(RunState run, Program program, RunState.Sources reading) {
+        this.run = run;
+        this.program = program;
+        this.reading = reading;
+    }
+
+    /** {@return what a rule gives} */
+    Value once(Node rule, Frame frame) {
+        Value value = once.get(rule);
+        if (value == null) {
+            value = rule.eval(frame);
+            once.put(rule, value);
+        }
+        return value;
+    }
+
+    /** {@return the values of a sequence by their keys, as far as they were asked for} */
+    KeyedItems.Index index(KeyedItems items) {
+        return indexes.computeIfAbsent(items, of -> new KeyedItems.Index());
+    }
+
+    /** {@return the keys of the items that an {@code in} looks among, as far as they were asked for} */
+    OperatorNodes.In.Keys keys(OperatorNodes.In in) {
+        return keys.computeIfAbsent(in, of -> new OperatorNodes.In.Keys());
+    }
+
+    /** {@return what a function came to in a reading of its source for it and others, or null if the source is kept} */
+    TotalNode.@Nullable Result total(TotalNode total, Program.Pass pass) {
+        if (!totals.containsKey(total) && reading.streams(pass)) {
+            if (underWay.add(pass)) {
+                calculate(pass, program.totals(pass));
+                underWay.remove(pass);
+            } else {
+                // One that is needed to calculate another is calculated by itself.
+                calculate(pass, List.of(total));
+            }
+        }
+        return totals.get(total);
+    }
+
+    private void calculate(Program.Pass pass, List<TotalNode> all) {
+        List<TotalNode.Result> results = all.stream()
+                .map(total -> total.start(new Frame(run, program.mostSlots())))
+                .toList();
+        reading.each(pass, record -> {
+            boolean more = false;
+            for (TotalNode.Result result : results) {
+                more |= result.take(record);
+            }
+            return more;
+        });
+        results.forEach(TotalNode.Result::end);
+        for (int i = 0; i < all.size(); i++) {
+            totals.put(all.get(i), results.get(i));
+        }
+    }
+}
