@@ -3,7 +3,10 @@ package dev.morphema;
 import dev.morphema.value.Value;
 import java.util.List;
 
-/** A function written in Java, for mappings to call. Must be safe for use by many threads. */
+/**
+ * A function written in Java, for mappings to call. Must be safe for use by many threads, and within a run give the same for
+ * the same arguments: it is called once, or more often, or not at all, as the plan of the mapping needs it.
+ */
 @FunctionalInterface
 public interface JavaFunction {
     /**
