@@ -12,8 +12,8 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A sequence that is the same all through a run, of which a loop keeps only values with a certain key, as in {@code for y in
- * ys where y.k == x.k}. Gone through again, it gives only those; the condition that follows is still asked for each, so that
+ * A sequence that is the same all through a run, of which a loop keeps only values with certain keys, as in {@code for y in
+ * ys where y.k == x.k and y.l == x.l}. Gone through again, it gives only those; the condition that follows is still asked for each, so that
  * all that is left out here are values for which it is surely false.
  */
 final class KeyedItems extends Node {
@@ -22,33 +22,39 @@ final class KeyedItems extends Node {
 
     private final Node sequence;
     private final int slot;
-    private final Node key;
-    private final Node asked;
+    private final Stages.Keys keys;
+    private final Stages.Keys asked;
 
     /**
      * @param slot of the name under which the loop has the value at hand
-     * @param key of that value
-     * @param asked what the key must be, which is the same for all values
+     * @param keys of that value
+     * @param asked what each key must be, which is the same for all values
      */
-    KeyedItems(Node sequence, int slot, Node key, Node asked) {
+    KeyedItems(Node sequence, int slot, List<Node> keys, List<Node> asked) {
         super(sequence.span());
         this.sequence = sequence;
         this.slot = slot;
-        this.key = key;
-        this.asked = asked;
+        this.keys = new Stages.Keys(keys);
+        this.asked = new Stages.Keys(asked);
     }
 
-    Node key() {
-        return key;
+    Stages.Keys keys() {
+        return keys;
     }
 
     /** The values by their keys, for one run. */
     static final class Index {
         private final ManyRows rows = new ManyRows(false);
         private final KeyCode code = new KeyCode();
-        private @Nullable Kind kind;
+        /** For each key the kind of all that are not nothing; null while there is none. */
+        private final @Nullable Kind[] kinds;
+
         private boolean usable = true;
         private boolean begun;
+
+        Index(KeyedItems items) {
+            this.kinds = new Kind[items.keys.nodes().size()];
+        }
 
         /** {@return whether the values can be found by their keys}; they are looked at only when that is asked again. */
         private boolean isUsable(KeyedItems items, Frame frame) {
@@ -66,21 +72,29 @@ final class KeyedItems extends Node {
 
         private boolean add(Value item, KeyedItems items, Frame frame) {
             frame.set(items.slot, item);
-            Value found = scalar(items.key, frame);
+            Value[] found = values(items.keys, frame);
+            for (int i = 0; found != null && i < found.length; i++) {
+                if (!found[i].isNothing()) {
+                    kinds[i] = kinds[i] == null ? found[i].kind() : kinds[i];
+                    found = found[i].kind() == kinds[i] && KINDS.contains(found[i].kind()) ? found : null;
+                }
+            }
             if (found == null) {
                 return false;
             }
-            if (!found.isNothing()) {
-                kind = kind == null ? found.kind() : kind;
-            }
             code.set(found);
             rows.add(code, item);
-            return found.isNothing() || found.kind() == kind && KINDS.contains(kind);
+            return true;
         }
 
-        /** {@return the values with a key; null if others could be meant as well} */
-        private @Nullable Many find(@Nullable Value wanted) {
-            if (wanted == null || wanted.kind() != kind) {
+        /** {@return the values with some keys; null if others could be meant as well} */
+        private @Nullable Many find(Value @Nullable [] wanted) {
+            for (int i = 0; wanted != null && i < wanted.length; i++) {
+                if (wanted[i].kind() != kinds[i]) {
+                    return null;
+                }
+            }
+            if (wanted == null) {
                 return null;
             }
             code.set(wanted);
@@ -88,10 +102,10 @@ final class KeyedItems extends Node {
         }
     }
 
-    /** {@return the value of an expression, or null if that fails; then it fails again where it is asked} */
-    private static @Nullable Value scalar(Node node, Frame frame) {
+    /** {@return the values of keys, or null if one fails; then it fails again where it is asked} */
+    private static Value @Nullable [] values(Stages.Keys keys, Frame frame) {
         try {
-            return node.scalar(frame);
+            return keys.values(frame);
         } catch (ProblemException e) {
             return null;
         }
@@ -105,7 +119,7 @@ final class KeyedItems extends Node {
     @Override
     boolean each(Frame frame, ItemSink sink) {
         Index index = frame.run().memory().index(this);
-        Many found = index.isUsable(this, frame) ? index.find(scalar(asked, frame)) : null;
+        Many found = index.isUsable(this, frame) ? index.find(values(asked, frame)) : null;
         if (found == null) {
             return sequence.each(frame, sink);
         }

@@ -83,31 +83,47 @@ final class LoopCompiler implements Loop.Visitor {
                 : sequence instanceof Expr.Reference && new SteadyCheck(resolution).isSteady(sequence);
     }
 
-    /** Lets the loop that was begun just now have only the values that can fulfil a condition, if that asks for a key. */
+    /** Lets the loop that was begun just now have only the values that can fulfil a condition, if that asks for keys. */
     private void findByKey(int slot, Expr expr, Node condition) {
-        if (!(expr instanceof Expr.Binary binary)) {
+        List<Node> keys = new ArrayList<>();
+        List<Node> asked = new ArrayList<>();
+        collectKeys(slot, expr, condition, keys, asked);
+        if (keys.isEmpty()) {
             return;
         }
-        if (condition instanceof OperatorNodes.Logic logic && binary.operator() == Expr.Operator.AND) {
-            findByKey(slot, binary.left(), logic.left());
-        } else if (condition instanceof OperatorNodes.Compared compared && binary.operator() == Expr.Operator.EQUAL) {
-            SteadyCheck ofItem = new SteadyCheck(resolution, used -> used == slot);
-            SteadyCheck ofOthers = new SteadyCheck(resolution, used -> used != slot);
-            if (ofItem.isSteady(binary.left()) && ofOthers.isSteady(binary.right())) {
-                findByKey(slot, compared.left(), compared.right());
-            } else if (ofItem.isSteady(binary.right()) && ofOthers.isSteady(binary.left())) {
-                findByKey(slot, compared.right(), compared.left());
-            }
+        if (stages.isEmpty()) {
+            sequence = new KeyedItems(sequence(), slot, keys, asked);
+        } else {
+            Stages.Bind bind = (Stages.Bind) stages.remove(stages.size() - 1);
+            stages.add(new Stages.Bind(new KeyedItems(bind.sequence(), slot, keys, asked), slot, false));
         }
     }
 
-    private void findByKey(int slot, Node key, Node asked) {
-        if (stages.isEmpty()) {
-            sequence = new KeyedItems(sequence(), slot, key, asked);
-        } else {
-            Stages.Bind bind = (Stages.Bind) stages.remove(stages.size() - 1);
-            stages.add(new Stages.Bind(new KeyedItems(bind.sequence(), slot, key, asked), slot, false));
+    /** Adds the keys that a condition asks for before anything else; says whether it asks for nothing else. */
+    private boolean collectKeys(int slot, Expr expr, Node condition, List<Node> keys, List<Node> asked) {
+        if (!(expr instanceof Expr.Binary binary)) {
+            return false;
         }
+        if (condition instanceof OperatorNodes.Logic logic && binary.operator() == Expr.Operator.AND) {
+            return collectKeys(slot, binary.left(), logic.left(), keys, asked)
+                    && collectKeys(slot, binary.right(), logic.right(), keys, asked);
+        }
+        if (!(condition instanceof OperatorNodes.Compared compared) || binary.operator() != Expr.Operator.EQUAL) {
+            return false;
+        }
+        SteadyCheck ofItem = new SteadyCheck(resolution, used -> used == slot);
+        SteadyCheck ofOthers = new SteadyCheck(resolution, used -> used != slot);
+        if (ofItem.isSteady(binary.left()) && ofOthers.isSteady(binary.right())) {
+            keys.add(compared.left());
+            asked.add(compared.right());
+            return true;
+        }
+        if (ofItem.isSteady(binary.right()) && ofOthers.isSteady(binary.left())) {
+            keys.add(compared.right());
+            asked.add(compared.left());
+            return true;
+        }
+        return false;
     }
 
     @Override

@@ -165,6 +165,10 @@ final class OperatorNodes {
             return left;
         }
 
+        Node right() {
+            return right;
+        }
+
         @Override
         Value compute(Frame frame) {
             return BooleanValue.of(left.holds(frame) == decides ? decides : right.holds(frame));

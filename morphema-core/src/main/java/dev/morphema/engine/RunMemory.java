@@ -39,7 +39,7 @@ final class RunMemory {
 
     /** {@return the values of a sequence by their keys, as far as they were asked for} */
     KeyedItems.Index index(KeyedItems items) {
-        return indexes.computeIfAbsent(items, of -> new KeyedItems.Index());
+        return indexes.computeIfAbsent(items, KeyedItems.Index::new);
     }
 
     /** {@return the keys of the items that an {@code in} looks among, as far as they were asked for} */

@@ -45,7 +45,7 @@ final class Stages {
         public String describe() {
             return "for each of " + sequence.written()
                     + (sequence instanceof KeyedItems items
-                            ? ", found by " + items.key().written()
+                            ? ", found by " + items.keys().written()
                             : "")
                     + (optional ? ", or once without" : "");
         }

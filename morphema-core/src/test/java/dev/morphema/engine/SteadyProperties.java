@@ -75,12 +75,11 @@ class SteadyProperties {
             @ForAll @From("expressions") String key,
             @ForAll @From("expressions") String asked,
             @ForAll boolean turned,
-            @ForAll boolean more) {
+            @ForAll @From("furtherConditions") String rest) {
         String[] rows = rows(rowKeys, typed);
         String[] ships = rows(shipKeys, typed);
         String left = (turned ? asked : key).formatted(turned ? "r" : "s");
         String right = (turned ? key : asked).formatted(turned ? "s" : "r");
-        String rest = more ? " and s.v != r.v" : "";
         for (String loop : List.of(
                 "list for r in rows for s in ships where %s => \"{r.v} {s.v}\"",
                 "list for r in rows { found for s in ships where %s => s.v }",
@@ -147,17 +146,36 @@ class SteadyProperties {
     }
 
     @Provide
+    Arbitrary<String> furtherConditions() {
+        return Arbitraries.of(
+                "",
+                " and s.v != r.v",
+                " and s.t == r.t",
+                " and s.v == r.t",
+                " and (if s.v == \"1\" then 1 else s.v) == r.v",
+                " and r.k == s.k and s.v != r.v",
+                " and s.k == \"1\" and number(s.k) == r.t",
+                " and (s.t == r.t or s.v == r.v)");
+    }
+
+    @Provide
     Arbitrary<String> fields() {
         return Arbitraries.of("%s.k", "%s.t", "[%s.k, 1, null]", "[\"a\", \"b\", %s]", "%s");
     }
 
     @Example
     void thePlanTellsByWhatValuesAreFound() {
-        Program program = Rehearsal.compile(SOURCES
-                + "target o: events { list for r in rows for s in ships where r.v > 1 and s.k == r.k => s.v }\n"
-                + "target p: events { list for r in rows for s in ships where s.k == r.k and r.v > 1 => s.v }\n"
-                + "target q: events { list for r in rows for s in ships where s.k == s.v => s.v }");
+        Program program = Rehearsal.compile(
+                SOURCES
+                        + "target o: events { list for r in rows for s in ships where r.v > 1 and s.k == r.k => s.v }\n"
+                        + "target p: events { list for r in rows for s in ships where s.k == r.k and r.v > 1 => s.v }\n"
+                        + "target q: events { list for r in rows for s in ships where s.k == s.v => s.v }\n"
+                        + "target t: events { list for r in rows for s in ships where r.k == s.k and s.v == r.v and s.t > 1 => s.v }");
         assertThat(program.plan().lines().filter(line -> line.contains("for each of ships")))
-                .containsExactly("  for each of ships", "  for each of ships, found by s.k", "  for each of ships");
+                .containsExactly(
+                        "  for each of ships",
+                        "  for each of ships, found by s.k",
+                        "  for each of ships",
+                        "  for each of ships, found by s.k, s.v");
     }
 }
