@@ -29,9 +29,6 @@ final class HeldGroups {
     /** Where a member is. */
     private static final int PLACE = 8;
 
-    /** So few members are passed on sooner as they are. */
-    private static final int MOST_UNPACKED = 1 << 10;
-
     /** A cell, as long as the array of cells is copied to one of twice its length. */
     private static final int CELL = 16;
 
@@ -101,13 +98,13 @@ final class HeldGroups {
     private void addTo(Group group, Value member) {
         if (!names.use().keeps()) {
             names.add(group, frame, member);
-        } else if (packs && ++kept > MOST_UNPACKED) {
+        } else if (packs && ++kept > PackedValues.MOST_UNPACKED) {
             packed = packed == null ? new PackedValues() : packed;
             group.add(packed.add(member));
             hold(packed.lastLength() + PLACE, false);
         } else {
             group.add(member);
-            hold(ValueSize.of(member) + PLACE, false);
+            hold(holdings == null ? 0 : ValueSize.of(member) + PLACE, false);
         }
     }
 
@@ -270,6 +267,9 @@ final class HeldGroups {
         GroupState state = group.state();
         if (state != null) {
             return state;
+        }
+        if (again.isEmpty()) {
+            return Many.owned(members(group));
         }
         List<Value> all = new ArrayList<>();
         again.forEach(rows -> rows.addTo(all, group.number()));

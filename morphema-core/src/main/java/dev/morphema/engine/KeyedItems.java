@@ -5,7 +5,6 @@ import dev.morphema.value.Kind;
 import dev.morphema.value.Many;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
-import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
@@ -49,57 +48,51 @@ final class KeyedItems extends Node {
         /** For each key the kind of all that are not nothing; null while there is none. */
         private final @Nullable Kind[] kinds;
 
-        private boolean usable = true;
-        private boolean begun;
-
-        Index(KeyedItems items) {
-            this.kinds = new Kind[items.keys.nodes().size()];
+        private Index(int keys) {
+            this.kinds = new Kind[keys];
         }
 
-        /** {@return whether the values can be found by their keys}; they are looked at only when that is asked again. */
-        private boolean isUsable(KeyedItems items, Frame frame) {
-            if (!begun) {
-                begun = true;
+        /** Adds a value; says whether it can be found by its keys. */
+        private boolean add(Value item, Value @Nullable [] keys) {
+            if (keys == null) {
                 return false;
             }
-            if (usable && rows.size() == 0) {
-                List<Value> all = new ArrayList<>();
-                items.sequence.each(frame, all::add);
-                usable = !all.isEmpty() && all.stream().allMatch(item -> add(item, items, frame));
-            }
-            return usable;
-        }
-
-        private boolean add(Value item, KeyedItems items, Frame frame) {
-            frame.set(items.slot, item);
-            Value[] found = values(items.keys, frame);
-            for (int i = 0; found != null && i < found.length; i++) {
-                if (!found[i].isNothing()) {
-                    kinds[i] = kinds[i] == null ? found[i].kind() : kinds[i];
-                    found = found[i].kind() == kinds[i] && KINDS.contains(found[i].kind()) ? found : null;
+            for (int i = 0; i < keys.length; i++) {
+                if (!keys[i].isNothing()) {
+                    kinds[i] = kinds[i] == null ? keys[i].kind() : kinds[i];
+                    if (keys[i].kind() != kinds[i] || !KINDS.contains(keys[i].kind())) {
+                        return false;
+                    }
                 }
             }
-            if (found == null) {
-                return false;
-            }
-            code.set(found);
+            code.set(keys);
             rows.add(code, item);
             return true;
         }
 
         /** {@return the values with some keys; null if others could be meant as well} */
         private @Nullable Many find(Value @Nullable [] wanted) {
-            for (int i = 0; wanted != null && i < wanted.length; i++) {
+            if (wanted == null) {
+                return null;
+            }
+            for (int i = 0; i < wanted.length; i++) {
                 if (wanted[i].kind() != kinds[i]) {
                     return null;
                 }
             }
-            if (wanted == null) {
-                return null;
-            }
             code.set(wanted);
             return (Many) rows.find(code, Nothing.ABSENT);
         }
+    }
+
+    /** {@return the values by their keys, or null if they cannot be found so} */
+    private @Nullable Index index(Frame frame) {
+        Index index = new Index(keys.nodes().size());
+        boolean all = sequence.each(frame, item -> {
+            frame.set(slot, item);
+            return index.add(item, values(keys, frame));
+        });
+        return all ? index : null;
     }
 
     /** {@return the values of keys, or null if one fails; then it fails again where it is asked} */
@@ -118,8 +111,8 @@ final class KeyedItems extends Node {
 
     @Override
     boolean each(Frame frame, ItemSink sink) {
-        Index index = frame.run().memory().index(this);
-        Many found = index.isUsable(this, frame) ? index.find(values(asked, frame)) : null;
+        Index index = frame.run().memory().index(this, () -> index(frame));
+        Many found = index == null ? null : index.find(values(asked, frame));
         if (found == null) {
             return sequence.each(frame, sink);
         }

@@ -6,9 +6,6 @@ import org.jspecify.annotations.Nullable;
 
 /** The rows of a table by their keys. Not thread-safe while rows are added; then safe for use by many threads. */
 sealed interface KeyedRows permits SingleRows, ManyRows, RangedRows {
-    /** So few rows are found sooner as they are; of more, the bytes are kept. */
-    int MOST_UNPACKED = 1 << 10;
-
     /**
      * Adds a row.
      *

@@ -64,7 +64,7 @@ final class LoopCompiler implements Loop.Visitor {
     @Override
     public void where(Loop.Where where) {
         Node condition = unit.node(where.condition());
-        if (last != null && isAtHand(last) && !last.optional() && isSame(last.sequence())) {
+        if (last != null && isAtHand(last) && !last.optional() && unit.isSteady(last.sequence())) {
             findByKey(resolution.slot(last), where.condition(), condition);
         }
         stages.add(new Stages.Where(condition));
@@ -74,13 +74,6 @@ final class LoopCompiler implements Loop.Visitor {
     private boolean isAtHand(Loop.Bind bind) {
         return stages.isEmpty()
                 || stages.get(stages.size() - 1) instanceof Stages.Bind stage && stage.slot() == resolution.slot(bind);
-    }
-
-    /** Whether a sequence is the same all through a run: a source, or what else has a name at the top level, or a part of it. */
-    private boolean isSame(Expr sequence) {
-        return sequence instanceof Expr.Step step
-                ? isSame(step.base())
-                : sequence instanceof Expr.Reference && new SteadyCheck(resolution).isSteady(sequence);
     }
 
     /** Lets the loop that was begun just now have only the values that can fulfil a condition, if that asks for keys. */

@@ -36,10 +36,6 @@ final class ManyRows implements KeyedRows {
         this.packs = packs;
     }
 
-    int size() {
-        return size;
-    }
-
     @Override
     public @Nullable Value add(KeyCode key, Value row, Value... range) {
         int added = add(row);
@@ -60,7 +56,7 @@ final class ManyRows implements KeyedRows {
             next = Arrays.copyOf(next, size * 2);
         }
         next[size] = NONE;
-        if (packs && size >= MOST_UNPACKED) {
+        if (packs && size >= PackedValues.MOST_UNPACKED) {
             further = further == null ? new PackedValues() : further;
             places[size] = further.add(row);
         } else {

@@ -206,26 +206,10 @@ final class OperatorNodes {
             this.steady = steady;
         }
 
-        /** The keys of the items, for one run; collected when they are asked for again. */
-        static final class Keys {
-            private @Nullable Set<Object> known;
-            private boolean begun;
-            private boolean usable = true;
-
-            private @Nullable Set<Object> of(In in, Frame frame) {
-                if (known == null && begun && usable) {
-                    known = in.collected(frame);
-                    usable = known != null;
-                }
-                begun = true;
-                return known;
-            }
-        }
-
         @Override
         Value compute(Frame frame) {
             Object key = Comparison.key(item.scalar(frame));
-            Set<Object> keys = steady ? frame.run().memory().keys(this).of(this, frame) : null;
+            Set<Object> keys = steady ? frame.run().memory().keys(this, () -> collected(frame)) : null;
             boolean found = keys == null
                     ? !items.each(frame, value -> !Comparison.key(plain(value)).equals(key))
                     : keys.contains(key);

@@ -11,6 +11,9 @@ import org.jspecify.annotations.Nullable;
  * Java has nothing to look after. What is taken out is made anew each time. Not thread-safe.
  */
 final class PackedValues {
+    /** So few values are found sooner as they are. */
+    static final int MOST_UNPACKED = 1 << 10;
+
     private final ValueNames names = new ValueNames();
     private final ValueEncoder encoder = new ValueEncoder(names);
     private final PackedBytes packed = new PackedBytes();

@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** What one run has calculated of what is the same all through it. Not thread-safe. */
@@ -18,8 +19,8 @@ final class RunMemory {
     /** The readings for totals that were begun and are not at their end. */
     private final Set<Program.Pass> underWay = new HashSet<>();
 
-    private final Map<KeyedItems, KeyedItems.Index> indexes = new HashMap<>();
-    private final Map<OperatorNodes.In, OperatorNodes.In.Keys> keys = new HashMap<>();
+    private final Map<KeyedItems, SecondTime<KeyedItems.Index>> indexes = new HashMap<>();
+    private final Map<OperatorNodes.In, SecondTime<Set<Object>>> keys = new HashMap<>();
 
     RunMemory(RunState run, Program program, RunState.Sources reading) {
         this.run = run;
@@ -37,14 +38,15 @@ final class RunMemory {
         return value;
     }
 
-    /** {@return the values of a sequence by their keys, as far as they were asked for} */
-    KeyedItems.Index index(KeyedItems items) {
-        return indexes.computeIfAbsent(items, KeyedItems.Index::new);
+    /** {@return the values of a sequence by their keys, once they are asked for again; null if they cannot be found so} */
+    KeyedItems.@Nullable Index index(KeyedItems items, Supplier<KeyedItems.@Nullable Index> making) {
+        return indexes.computeIfAbsent(items, of -> new SecondTime<>()).get(making);
     }
 
-    /** {@return the keys of the items that an {@code in} looks among, as far as they were asked for} */
-    OperatorNodes.In.Keys keys(OperatorNodes.In in) {
-        return keys.computeIfAbsent(in, of -> new OperatorNodes.In.Keys());
+    /** {@return the keys of the items that an {@code in} looks among, once they are asked for again; null if one has none} */
+    @Nullable
+    Set<Object> keys(OperatorNodes.In in, Supplier<@Nullable Set<Object>> making) {
+        return keys.computeIfAbsent(in, of -> new SecondTime<>()).get(making);
     }
 
     /** {@return what a function came to in a reading of its source for it and others, or null if the source is kept} */

@@ -24,7 +24,7 @@ final class SingleRows implements KeyedRows {
     @Override
     public @Nullable Value add(KeyCode key, Value row, Value... range) {
         Value before = find(key);
-        if (before == null && packs && rows.size() == MOST_UNPACKED) {
+        if (before == null && packs && rows.size() == PackedValues.MOST_UNPACKED) {
             further = further == null ? new PackedRows() : further;
             further.add(key, row);
         } else if (before == null) {

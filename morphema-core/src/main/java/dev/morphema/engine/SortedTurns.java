@@ -18,9 +18,6 @@ import org.jspecify.annotations.Nullable;
  * laid down, and merged in the end. Not thread-safe; of use once.
  */
 final class SortedTurns {
-    /** So few turns are passed on sooner as they are. */
-    private static final int MOST_UNPACKED = 1 << 10;
-
     /** So many keys of a turn have a code; more are seldom looked at. */
     private static final int CODED = 2;
 
@@ -97,7 +94,7 @@ final class SortedTurns {
         long second = descending.length == 1 ? SortCode.ofRest(turn.keys()[0], descending[0]) : code(turn.keys(), 1);
         stays = stays || !isOfValues(turn);
         long more = Held.BYTES;
-        if (held.size() < MOST_UNPACKED || stays || sharesNames(turn)) {
+        if (held.size() < PackedValues.MOST_UNPACKED || stays || sharesNames(turn)) {
             held.add(new Held(first, second, turn, 0));
             more += turn.bytes();
         } else {

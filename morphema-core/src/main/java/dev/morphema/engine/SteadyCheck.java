@@ -11,7 +11,8 @@ import java.util.function.IntPredicate;
 
 /**
  * Whether an expression gives the same for a member of a group when the member comes as when the group is complete: it may
- * use the names of its own loop and those of the top level, but none whose value is known only with the group.
+ * use the names of its own loop and those of the top level, but none whose value is known only with the group. One that has no
+ * names but those of the top level and of its own loops gives the same all through a run.
  */
 final class SteadyCheck implements Expr.Visitor<Boolean> {
     private final Resolution resolution;

@@ -131,54 +131,56 @@ final class StreamFinder {
         return null;
     }
 
-    /** All loops over one source stream, or none: what they go over must be used nowhere else. */
+    /** All loops over one source stream, or none: what they go over must be used nowhere else, but for totals. */
     private void decide(int source) {
         List<Candidate> here =
                 candidates.stream().filter(c -> c.way().source() == source).toList();
-        Set<Expr.Reference> pushed = Collections.newSetFromMap(new IdentityHashMap<>());
-        here.forEach(candidate -> pushed.addAll(candidate.way().references()));
         List<Expr.Reference> others =
-                usesOf(binding -> binding instanceof Binding.Source other && other.index() == source).stream()
-                        .filter(use -> !pushed.contains(use))
-                        .toList();
+                usesBeside(source, references(here.stream().map(Candidate::way)));
         filling[source] = here.isEmpty() && others.size() == 1 ? filledFrom(source, others.get(0)) : null;
-        if (here.isEmpty() && others.isEmpty() || streamsWithTotals(source, here, pushed, others)) {
+        if (here.isEmpty() && others.isEmpty()) {
             return;
         }
-        String reason = here.isEmpty()
-                ? "why: no target's outermost loop goes over it"
-                : reason(here.stream().map(Candidate::way).toList(), pushed, others);
-        if (reason == null) {
-            here.forEach(candidate -> streaming.put(candidate.target(), candidate));
-            kept[source] = !others.isEmpty();
-        } else {
-            kept[source] = true;
+        Set<List<FieldName>> paths =
+                here.stream().map(candidate -> candidate.way().path()).collect(Collectors.toSet());
+        List<TotalFinder.Found> found = new TotalFinder(mapping, ways).over(source, paths);
+        if (stream(source, here, found) != null) {
+            String reason = stream(source, here, List.of());
+            kept[source] |= reason != null;
             reasons[source] = reason;
         }
     }
 
-    /** Whether a source streams if it is read once more for functions over its records; then all that is decided. */
-    private boolean streamsWithTotals(
-            int source, List<Candidate> here, Set<Expr.Reference> pushed, List<Expr.Reference> others) {
-        Set<List<FieldName>> paths =
-                here.stream().map(candidate -> candidate.way().path()).collect(Collectors.toSet());
-        List<TotalFinder.Found> found = new TotalFinder(mapping, ways).over(source, paths);
-        Set<Expr.Reference> covered = Collections.newSetFromMap(new IdentityHashMap<>());
-        covered.addAll(pushed);
-        found.forEach(total -> covered.addAll(total.way().references()));
-        List<Expr.Reference> rest =
-                others.stream().filter(use -> !covered.contains(use)).toList();
+    /** Lets a source stream through loops, and once more for totals, if it can; {@return why it cannot, or null}. */
+    private @Nullable String stream(int source, List<Candidate> here, List<TotalFinder.Found> found) {
         List<Ways.Way> all = Stream.concat(
                         here.stream().map(Candidate::way), found.stream().map(TotalFinder.Found::way))
                 .toList();
-        if (found.isEmpty() || here.isEmpty() && !rest.isEmpty() || reason(all, covered, rest) != null) {
-            return false;
+        Set<Expr.Reference> pushed = references(all.stream());
+        List<Expr.Reference> others = usesBeside(source, pushed);
+        if (here.isEmpty() && (found.isEmpty() || !others.isEmpty())) {
+            return "why: no target's outermost loop goes over it";
         }
-        here.forEach(candidate -> streaming.put(candidate.target(), candidate));
-        found.forEach(total -> totals.put(
-                total.call(), new Total(new Program.Pass(source, total.way().path()), total.steps())));
-        kept[source] = !rest.isEmpty();
-        return true;
+        String reason = reason(all, pushed, others);
+        if (reason == null) {
+            here.forEach(candidate -> streaming.put(candidate.target(), candidate));
+            found.forEach(total -> totals.put(
+                    total.call(), new Total(new Program.Pass(source, total.way().path()), total.steps())));
+            kept[source] = !others.isEmpty();
+        }
+        return reason;
+    }
+
+    private static Set<Expr.Reference> references(Stream<Ways.Way> ways) {
+        Set<Expr.Reference> all = Collections.newSetFromMap(new IdentityHashMap<>());
+        ways.forEach(way -> all.addAll(way.references()));
+        return all;
+    }
+
+    private List<Expr.Reference> usesBeside(int source, Set<Expr.Reference> pushed) {
+        return usesOf(binding -> binding instanceof Binding.Source other && other.index() == source).stream()
+                .filter(use -> !pushed.contains(use))
+                .toList();
     }
 
     /** {@return the name of the table whose loop goes over a source by some use of it, or null} */

@@ -208,7 +208,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     }
 
     /** Whether an expression gives the same all through a run. */
-    private boolean isSteady(Expr expr) {
+    boolean isSteady(Expr expr) {
         return new SteadyCheck(resolution).isSteady(expr);
     }
 

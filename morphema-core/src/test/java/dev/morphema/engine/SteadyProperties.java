@@ -8,12 +8,12 @@ import java.util.ArrayList;
 import java.util.List;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Combinators;
 import net.jqwik.api.Example;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.From;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
-import net.jqwik.api.constraints.Size;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,9 +23,20 @@ import org.jspecify.annotations.Nullable;
 class SteadyProperties {
     private static final String SOURCES = "source rows: memory { t: number }\nsource ships: memory { t: number }\n";
 
+    /** What both sources have. */
+    private record Inputs(String[] rows, String[] ships) {
+        @Override
+        public String toString() {
+            return List.of(rows) + " " + List.of(ships);
+        }
+    }
+
     @Provide
-    Arbitrary<String> keys() {
-        return Arbitraries.of("a", "b", "1", "1.0", "2", "");
+    Arbitrary<Inputs> inputs() {
+        Arbitrary<String> keys = Arbitraries.of("a", "b", "1", "1.0", "2", "");
+        Arbitrary<List<String>> some = keys.list().ofMaxSize(6);
+        return Combinators.combine(some, some, keys.list().ofMinSize(1).ofMaxSize(3))
+                .as((rows, ships, typed) -> new Inputs(rows(rows, typed), rows(ships, typed)));
     }
 
     /** What may be the key of a value: mostly a field, sometimes of another kind now and then, or none. */
@@ -52,7 +63,7 @@ class SteadyProperties {
     }
 
     /** What was written, or what went wrong and where; expressions that no mapping can have give null. */
-    private static @Nullable String outcome(String mapping, String[] rows, String[] ships) {
+    private static @Nullable String outcome(String mapping, Inputs inputs) {
         Rehearsal rehearsal;
         try {
             rehearsal = new Rehearsal(SOURCES + mapping);
@@ -60,7 +71,10 @@ class SteadyProperties {
             return null;
         }
         try {
-            return rehearsal.rows("rows", rows).rows("ships", ships).written();
+            return rehearsal
+                    .rows("rows", inputs.rows())
+                    .rows("ships", inputs.ships())
+                    .written();
         } catch (ProblemException e) {
             Problem problem = e.problem();
             return problem.code() + " " + problem.message() + " " + problem.value() + " " + problem.input();
@@ -69,46 +83,39 @@ class SteadyProperties {
 
     @Property(tries = 2_000)
     void asWithoutKeys(
-            @ForAll @Size(max = 6) List<@From("keys") String> rowKeys,
-            @ForAll @Size(max = 6) List<@From("keys") String> shipKeys,
-            @ForAll @Size(min = 1, max = 3) List<@From("keys") String> typed,
+            @ForAll @From("inputs") Inputs inputs,
             @ForAll @From("expressions") String key,
             @ForAll @From("expressions") String asked,
             @ForAll boolean turned,
             @ForAll @From("furtherConditions") String rest) {
-        String[] rows = rows(rowKeys, typed);
-        String[] ships = rows(shipKeys, typed);
         String left = (turned ? asked : key).formatted(turned ? "r" : "s");
         String right = (turned ? key : asked).formatted(turned ? "s" : "r");
         for (String loop : List.of(
                 "list for r in rows for s in ships where %s => \"{r.v} {s.v}\"",
                 "list for r in rows { found for s in ships where %s => s.v }",
                 "list for r in rows => count(s for s in ships where %s)",
+                "list for r in rows => count(s for s in (for t in ships where t.v != \"1\") where %s)",
                 "list for r in rows => first(for s in ships where %s).v ?? \"none\"")) {
             String byKey = "target o: events { " + loop.formatted(left + " == " + right + rest) + " }";
             String one = "target o: events { " + loop.formatted("not (" + left + " != " + right + ")" + rest) + " }";
-            assertThat(outcome(byKey, rows, ships)).isEqualTo(outcome(one, rows, ships));
+            assertThat(outcome(byKey, inputs)).isEqualTo(outcome(one, inputs));
         }
     }
 
     @Property(tries = 1_000)
     void inIsAsWithoutKeys(
-            @ForAll @Size(max = 6) List<@From("keys") String> rowKeys,
-            @ForAll @Size(max = 6) List<@From("keys") String> shipKeys,
-            @ForAll @Size(min = 1, max = 3) List<@From("keys") String> typed,
+            @ForAll @From("inputs") Inputs inputs,
             @ForAll @From("expressions") String item,
             @ForAll @From("fields") String field,
             @ForAll boolean not) {
-        String[] rows = rows(rowKeys, typed);
-        String[] ships = rows(shipKeys, typed);
         String asked = item.formatted("r") + (not ? " not in " : " in ");
         // A let of the loop could be another value in each turn, as far as is known.
         String one = "let all = ships where " + asked + field.formatted("all");
         for (String mapping : List.of("list for r in rows %s => r.v", "count = count(r for r in rows %s)")) {
             String byKey =
                     "target o: events { " + mapping.formatted("where " + asked + field.formatted("ships")) + " }";
-            assertThat(outcome(byKey, rows, ships))
-                    .isEqualTo(outcome("target o: events { " + mapping.formatted(one) + " }", rows, ships));
+            assertThat(outcome(byKey, inputs))
+                    .isEqualTo(outcome("target o: events { " + mapping.formatted(one) + " }", inputs));
         }
     }
 
@@ -128,20 +135,14 @@ class SteadyProperties {
     }
 
     @Property(tries = 1_000)
-    void totalsAreAsCalculatedEachTime(
-            @ForAll @Size(max = 5) List<@From("keys") String> rowKeys,
-            @ForAll @Size(max = 5) List<@From("keys") String> shipKeys,
-            @ForAll @Size(min = 1, max = 3) List<@From("keys") String> typed,
-            @ForAll @From("totals") String total) {
-        String[] rows = rows(rowKeys, typed);
-        String[] ships = rows(shipKeys, typed);
+    void totalsAreAsCalculatedEachTime(@ForAll @From("inputs") Inputs inputs, @ForAll @From("totals") String total) {
         for (String loop : List.of(
                 "list for r in rows %s => %s",
                 "list for r in rows %s => (if r.k == \"a\" then %s else 0)",
                 "list for r in rows %s where %s != r.v => r.v")) {
             String once = "target o: events { " + loop.formatted("", total.formatted("ships")) + " }";
             String each = "target o: events { " + loop.formatted("let all = ships", total.formatted("all")) + " }";
-            assertThat(outcome(once, rows, ships)).isNotNull().isEqualTo(outcome(each, rows, ships));
+            assertThat(outcome(once, inputs)).isNotNull().isEqualTo(outcome(each, inputs));
         }
     }
 
