@@ -89,18 +89,12 @@ public final class RecordValue extends Composite {
     /** {@return a record that was laid down as its parts} */
     static RecordValue restored(
             Layout layout,
-            @Nullable Value @Nullable [] values,
+            @Nullable Value[] values,
             @Nullable FieldBytes bytes,
             @Nullable Origin origin,
             @Nullable FieldName element,
             @Nullable List<Part> parts) {
-        return new RecordValue(
-                layout,
-                values == null && bytes == null ? new Value[layout.size()] : values,
-                bytes,
-                origin,
-                element,
-                parts);
+        return new RecordValue(layout, values, bytes, origin, element, parts);
     }
 
     /** {@return a builder of a record that grows with the fields it is given} */
