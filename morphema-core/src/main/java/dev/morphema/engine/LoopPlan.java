@@ -112,11 +112,21 @@ record LoopPlan(
         return grouping().describe();
     }
 
-    /** {@return what takes the records of the streamed source that this loop goes over} */
-    RecordSink stream(Frame frame, Flow body) {
+    /**
+     * {@return what takes the records of the streamed source that this loop goes over}
+     *
+     * @param keeps whether the body may keep what it is given for later turns
+     */
+    RecordSink stream(Frame frame, Flow body, boolean keeps) {
         Flow flow = start(frame, body, 0);
+        boolean kept = keeps || stages.stream().anyMatch(Stage::keeps);
         return sequence.stream(frame, new RecordSink() {
             private final @Nullable HeldFlow groups = groupsBare() ? (HeldFlow) flow : null;
+
+            @Override
+            public boolean keeps() {
+                return kept;
+            }
 
             @Override
             public boolean takesBare() {

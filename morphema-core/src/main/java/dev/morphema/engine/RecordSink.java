@@ -12,6 +12,11 @@ interface RecordSink {
      */
     boolean accept(Value record);
 
+    /** {@return whether it may still have a record when it takes the next one} */
+    default boolean keeps() {
+        return true;
+    }
+
     /** {@return whether it can do with most records before a value is made of them} */
     default boolean takesBare() {
         return false;

@@ -270,9 +270,10 @@ public final class Run {
     /** Pushes each record into all targets that want more; {@return how many there were}. */
     private long push(RecordReader reader, int source, List<Streaming> open) {
         List<Streaming> wanting = new ArrayList<>(open);
+        boolean kept = open.stream().anyMatch(streaming -> streaming.sink().keeps());
         long count = 0;
         while (!wanting.isEmpty()) {
-            Value record = next(reader, source);
+            Value record = kept ? next(reader, source) : nextPassing(reader, source);
             if (record == null) {
                 break;
             }
@@ -292,6 +293,14 @@ public final class Run {
     private @Nullable Value next(RecordReader reader, int source) {
         try {
             return reader.next();
+        } catch (IOException e) {
+            throw unreadable(source, e);
+        }
+    }
+
+    private @Nullable Value nextPassing(RecordReader reader, int source) {
+        try {
+            return reader.nextPassing();
         } catch (IOException e) {
             throw unreadable(source, e);
         }

@@ -5,6 +5,11 @@ interface Stage {
     /** {@return a flow that does what the clause says and passes its turns on} */
     Flow start(Frame frame, Flow next);
 
+    /** {@return whether what is in the frame in one turn may be needed after it} */
+    default boolean keeps() {
+        return true;
+    }
+
     /** A stage that makes groups. */
     interface Grouping extends Stage {
         /** {@return a flow like that of {@link #start}, which passes nothing on before its end} */

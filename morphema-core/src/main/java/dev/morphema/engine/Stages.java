@@ -21,6 +21,14 @@ import org.jspecify.annotations.Nullable;
 final class Stages {
     private Stages() {}
 
+    /** A clause that is done with a turn when that is passed on or dropped. */
+    private interface InTurn extends Stage {
+        @Override
+        default boolean keeps() {
+            return false;
+        }
+    }
+
     /** A flow that holds nothing back, so that its end is the end of the next. */
     abstract static class Passing implements Flow {
         private final Flow next;
@@ -40,7 +48,7 @@ final class Stages {
     }
 
     /** {@code for y in x.lines}. */
-    record Bind(Node sequence, int slot, boolean optional) implements Stage {
+    record Bind(Node sequence, int slot, boolean optional) implements InTurn {
         @Override
         public String describe() {
             return "for each of " + sequence.written()
@@ -67,7 +75,7 @@ final class Stages {
     }
 
     /** {@code where}. */
-    record Where(Node condition) implements Stage {
+    record Where(Node condition) implements InTurn {
         @Override
         public String describe() {
             return "keep where " + condition.written();
@@ -85,7 +93,7 @@ final class Stages {
     }
 
     /** {@code let}: forgets what it was in the turn before; it is calculated when it is used. */
-    record Let(int slot) implements Stage {
+    record Let(int slot) implements InTurn {
         @Override
         public String describe() {
             return "name a value, calculated when used";
@@ -104,7 +112,7 @@ final class Stages {
     }
 
     /** {@code numbered n}, {@code numbered n by key}. */
-    record Numbered(int slot, Keys keys) implements Stage {
+    record Numbered(int slot, Keys keys) implements InTurn {
         @Override
         public String describe() {
             return "number" + (keys.nodes().isEmpty() ? "" : " within " + keys.written());
@@ -125,7 +133,7 @@ final class Stages {
     }
 
     /** {@code distinct by}. */
-    record Distinct(Keys keys) implements Stage {
+    record Distinct(Keys keys) implements InTurn {
         @Override
         public String describe() {
             return "keep the first for each " + keys.written() + ", holding the keys";
@@ -144,7 +152,7 @@ final class Stages {
     }
 
     /** {@code take}. */
-    record Take(Node count) implements Stage {
+    record Take(Node count) implements InTurn {
         @Override
         public String describe() {
             return "stop after " + count.written();

@@ -25,17 +25,20 @@ final class Streams {
     /** {@return what takes the records of the loop, each of which becomes turns} */
     static RecordSink turns(Content.Looped looped, Frame frame, EventWriter out) {
         BooleanSupplier turns = looped.turns(frame, out);
-        return looped.loop().stream(frame, new Flow() {
-            @Override
-            public boolean turn() {
-                return turns.getAsBoolean();
-            }
+        return looped.loop().stream(
+                frame,
+                new Flow() {
+                    @Override
+                    public boolean turn() {
+                        return turns.getAsBoolean();
+                    }
 
-            @Override
-            public void end() {
-                // what stands after the records is written when the target is closed
-            }
-        });
+                    @Override
+                    public void end() {
+                        // what stands after the records is written when the target is closed
+                    }
+                },
+                false);
     }
 
     static void close(Content content, Frame frame, EventWriter out) {

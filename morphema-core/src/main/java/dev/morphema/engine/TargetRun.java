@@ -103,7 +103,7 @@ abstract class TargetRun {
 
         @Override
         RecordSink open() {
-            return loop.stream(frame(), this);
+            return loop.stream(frame(), this, false);
         }
 
         @Override

@@ -131,17 +131,20 @@ final class ValueNodes {
 
         @Override
         RecordSink stream(Frame frame, RecordSink sink) {
-            return loop.stream(frame, new Flow() {
-                @Override
-                public boolean turn() {
-                    return give(frame, sink::accept);
-                }
+            return loop.stream(
+                    frame,
+                    new Flow() {
+                        @Override
+                        public boolean turn() {
+                            return give(frame, sink::accept);
+                        }
 
-                @Override
-                public void end() {
-                    sink.end();
-                }
-            });
+                        @Override
+                        public void end() {
+                            sink.end();
+                        }
+                    },
+                    sink.keeps());
         }
     }
 }

@@ -31,6 +31,16 @@ public interface RecordReader extends Closeable {
     @Nullable
     Value next() throws IOException;
 
+    /**
+     * As {@link #next}, for one who is done with each record before the next: what the record has as bytes may be left where it
+     * was read, and is something else then. Values that were taken from it stay what they are.
+     *
+     * @throws IOException if reading fails
+     */
+    default @Nullable Value nextPassing() throws IOException {
+        return next();
+    }
+
     /** {@return whether most records can be had before a value is made of them} */
     default boolean givesBare() {
         return false;

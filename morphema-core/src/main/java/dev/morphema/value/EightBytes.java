@@ -57,9 +57,9 @@ public final class EightBytes {
         return different - ONES & ~different & HIGHEST_BITS;
     }
 
-    /** {@return marks of the bytes below one of ASCII} */
-    public static long below(long eight, int b) {
-        return eight - all(b) & ~eight & HIGHEST_BITS;
+    /** {@return marks of the bytes below one of ASCII, which is given eight times} */
+    public static long below(long eight, long limits) {
+        return eight - limits & ~eight & HIGHEST_BITS;
     }
 
     /** {@return marks of the bytes that are not in ASCII} */

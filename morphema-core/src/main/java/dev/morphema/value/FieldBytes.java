@@ -4,8 +4,9 @@ import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Texts and numbers of one record as their bytes in UTF-8, side by side in one array: fields mostly go through, from the bytes
- * of one file to those of another, and no value is made of one until somebody asks for it. Immutable.
+ * Texts and numbers of one record as their bytes in UTF-8, in one array: fields mostly go through, from the bytes of one file
+ * to those of another, and no value is made of one until somebody asks for it. Immutable, but for the fields of a
+ * {@linkplain Row#beginPassing passing} record, which are others as soon as the next record begins.
  */
 public final class FieldBytes {
     /** The most bytes of a date, a time or a number that is printed without making a value. */
@@ -59,9 +60,38 @@ public final class FieldBytes {
         private int[] fields;
         private boolean any;
 
+        /** Where the fields of a passing record are left; null for another record. */
+        private byte @Nullable [] source;
+        /** What passing records were given last, with the fields of this row. */
+        private @Nullable FieldBytes shown;
+
         /** @param slots how many fields a record may have */
         public Row(int slots) {
             fields = new int[slots];
+        }
+
+        /** Begins a record that is kept as long as somebody wants it; what was added since the last {@link #take} is forgotten. */
+        public void begin() {
+            if (any || source != null) {
+                fields = new int[fields.length];
+            }
+            end = 0;
+            any = false;
+            source = null;
+            shown = null;
+        }
+
+        /**
+         * Begins a record that nobody has any more when the next one begins: its fields need not be copied.
+         *
+         * @param from where all fields will be found that are added, and stay until the next record begins
+         */
+        public void beginPassing(byte[] from) {
+            if (any) {
+                Arrays.fill(fields, 0);
+                any = false;
+            }
+            source = from;
         }
 
         /**
@@ -79,14 +109,24 @@ public final class FieldBytes {
             return add(NUMBER, slot, ascii, from, to);
         }
 
-        private boolean add(int kind, int slot, byte[] source, int from, int to) {
-            int length = to - from;
-            int start = end;
+        private boolean add(int kind, int slot, byte[] found, int from, int to) {
+            return source == null ? copied(kind, slot, found, from, to) : left(kind, slot, from, to - from);
+        }
+
+        private boolean left(int kind, int slot, int start, int length) {
             if (length > MOST_LENGTH || start > MOST_START) {
                 return false;
             }
-            put(source, from, to);
             set(kind, slot, start, length);
+            return true;
+        }
+
+        private boolean copied(int kind, int slot, byte[] found, int from, int to) {
+            int start = end;
+            if (!left(kind, slot, start, to - from)) {
+                return false;
+            }
+            put(found, from, to);
             return true;
         }
 
@@ -96,27 +136,27 @@ public final class FieldBytes {
         }
 
         /** Begins a text that is added in pieces; {@return where it begins}. */
-        public int begin() {
+        public int beginText() {
             return end;
         }
 
         /** Adds a piece of a text, from one place to before another; there are fifteen more bytes behind the first. */
-        public void put(byte[] source, int from, int to) {
+        public void put(byte[] piece, int from, int to) {
             int length = to - from;
             int at = end;
             if (length > SPARE || at + SPARE > bytes.length) {
-                putAny(source, from, length);
+                putAny(piece, from, length);
             } else {
-                EightBytes.copySixteen(source, from, bytes, at);
+                EightBytes.copySixteen(piece, from, bytes, at);
             }
             end = at + length;
         }
 
-        private void putAny(byte[] source, int from, int length) {
+        private void putAny(byte[] piece, int from, int length) {
             if (end + length + SPARE > bytes.length) {
                 bytes = Arrays.copyOf(bytes, (bytes.length + length) * 2);
             }
-            System.arraycopy(source, from, bytes, end, length);
+            System.arraycopy(piece, from, bytes, end, length);
         }
 
         /** Adds one byte of a text. */
@@ -165,30 +205,28 @@ public final class FieldBytes {
             return value;
         }
 
-        /** {@return the fields that were added since the last call, or null if there are none} */
+        /** {@return the fields of the record that is complete, or null if there are none} */
         public @Nullable FieldBytes take() {
             if (!any) {
                 return null;
             }
+            if (source != null) {
+                return shown(source);
+            }
             byte[] all = new byte[end + SPARE];
             System.arraycopy(bytes, 0, all, 0, end);
             FieldBytes taken = new FieldBytes(all, fields);
-            forget();
+            begin();
             return taken;
         }
 
-        /** Forgets what was added since the last {@link #take}. */
-        public void clear() {
-            end = 0;
-            if (any) {
-                forget();
+        private FieldBytes shown(byte[] where) {
+            FieldBytes last = shown;
+            if (last == null || last.bytes != where) {
+                last = new FieldBytes(where, fields);
+                shown = last;
             }
-        }
-
-        private void forget() {
-            fields = new int[fields.length];
-            end = 0;
-            any = false;
+            return last;
         }
     }
 
@@ -202,26 +240,30 @@ public final class FieldBytes {
         return fields[slot] >>> KIND_PLACE == NUMBER;
     }
 
-    private int start(int slot) {
-        return fields[slot] >>> LENGTH_BITS & MOST_START;
+    private static int start(int field) {
+        return field >>> LENGTH_BITS & MOST_START;
+    }
+
+    private static int length(int field) {
+        return field & MOST_LENGTH;
     }
 
     /** {@return how many bytes a field has, 0 if it is not there} */
-    int length(int slot) {
-        return fields[slot] & MOST_LENGTH;
+    int lengthOf(int slot) {
+        return length(fields[slot]);
     }
 
     /** {@return the value of a field that there is} */
     Value value(int slot) {
-        int from = start(slot);
-        int to = from + length(slot);
+        int from = start(fields[slot]);
+        int to = from + lengthOf(slot);
         NumberValue number = isNumber(slot) ? NumberValue.read(bytes, from, to, (byte) '.') : null;
         return number == null ? TextValue.of(bytes, from, to) : number;
     }
 
     /** {@return the bytes that a field mostly takes when it is {@linkplain #print printed}, and seven more} */
     public int mostBytes(int slot) {
-        return Math.max(length(slot), MOST_PRINTED) + Long.BYTES;
+        return Math.max(lengthOf(slot), MOST_PRINTED) + Long.BYTES;
     }
 
     /**
@@ -233,26 +275,27 @@ public final class FieldBytes {
      * @return where the printed text ends, or -1 if it cannot be written like that, or is not in common form
      */
     public int print(int slot, @Nullable Converter type, Marks marks, byte[] into, int at) {
+        int field = fields[slot];
         return type == null
-                ? marks.copy(bytes, start(slot), length(slot), into, at)
-                : printAs(type, slot, marks, into, at);
+                ? marks.copy(bytes, start(field), length(field), into, at)
+                : printAs(type, field, marks, into, at);
     }
 
-    private int printAs(Converter type, int slot, Marks marks, byte[] into, int at) {
-        int from = start(slot);
-        return marks.areInNumbersAndDates() ? -1 : type.print(bytes, from, from + length(slot), into, at);
+    private int printAs(Converter type, int field, Marks marks, byte[] into, int at) {
+        int from = start(field);
+        return marks.areInNumbersAndDates() ? -1 : type.print(bytes, from, from + length(field), into, at);
     }
 
     /** Copies the bytes of a field to where there is room for {@link #SPARE} more. */
     void copy(int slot, byte[] into, int at) {
-        EightBytes.copy(bytes, start(slot), into, at, length(slot));
+        EightBytes.copy(bytes, start(fields[slot]), into, at, lengthOf(slot));
     }
 
     /** {@return how many bytes there are on the heap, about; the array may also hold the fields of other records} */
     long size() {
         long size = 4L * fields.length + 56 + SPARE;
-        for (int i = 0; i < fields.length; i++) {
-            size += length(i);
+        for (int field : fields) {
+            size += length(field);
         }
         return size;
     }

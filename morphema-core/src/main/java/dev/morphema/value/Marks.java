@@ -10,14 +10,10 @@ public final class Marks {
     /** No character takes more bytes, however it is written. */
     private static final int MOST_FOR_ONE = 6;
 
-    private static final int MOST = 4;
     private static final long SPACES = EightBytes.all(' ');
     private static final String IN_NUMBERS_AND_DATES = "-+.:TZ0123456789";
 
-    private final long first;
-    private final long second;
-    private final long third;
-    private final long fourth;
+    private final MarkFinder finder;
     private final boolean inNumbersAndDates;
     private final byte[][] written;
 
@@ -27,13 +23,7 @@ public final class Marks {
      *     themselves, and for control characters that nothing stands for
      */
     public Marks(String marks, byte[][] written) {
-        if (marks.isEmpty() || marks.length() > MOST) {
-            throw new IllegalArgumentException("not one to four marks: " + marks);
-        }
-        first = mark(marks, 0);
-        second = mark(marks, 1);
-        third = mark(marks, 2);
-        fourth = mark(marks, 3);
+        finder = new MarkFinder(marks);
         inNumbersAndDates = marks.chars().anyMatch(mark -> IN_NUMBERS_AND_DATES.indexOf(mark) >= 0);
         this.written = Arrays.copyOf(written, written.length);
     }
@@ -43,10 +33,6 @@ public final class Marks {
         this(marks, new byte[0][]);
     }
 
-    private static long mark(String marks, int index) {
-        return EightBytes.all(marks.charAt(Math.min(index, marks.length() - 1)));
-    }
-
     /** {@return whether a number, a date or a time may have one of the marks} */
     boolean areInNumbersAndDates() {
         return inNumbersAndDates;
@@ -54,12 +40,7 @@ public final class Marks {
 
     /** {@return whether one of eight bytes is a mark or a control character} */
     private boolean areIn(long eight) {
-        return (EightBytes.same(eight, first)
-                        | EightBytes.same(eight, second)
-                        | EightBytes.same(eight, third)
-                        | EightBytes.same(eight, fourth)
-                        | EightBytes.below(eight, ' '))
-                != 0;
+        return finder.find(eight) != 0;
     }
 
     /**

@@ -383,7 +383,7 @@ public final class RecordValue extends Composite {
 
         /** Gives the record fields that stay bytes: those that are in a row when the record is built; it is emptied now. */
         public void bytes(FieldBytes.Row row) {
-            row.clear();
+            row.begin();
             bytes = row;
         }
 

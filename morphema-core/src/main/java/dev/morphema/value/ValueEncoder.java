@@ -192,7 +192,7 @@ public final class ValueEncoder {
         if (fields == null || !fields.has(slot)) {
             return NOTHING;
         }
-        int count = fields.length(slot);
+        int count = fields.lengthOf(slot);
         if (length + count > end) {
             return VALUE;
         }

@@ -103,7 +103,7 @@ class MarksProperties {
     private static boolean addInPieces(FieldBytes.Row row, int slot, String text) {
         byte[] bytes = spared(text);
         int end = bytes.length - SPARE;
-        int begin = row.begin();
+        int begin = row.beginText();
         row.put(bytes, 0, end / 2);
         row.put(bytes, end / 2, end);
         return row.end(slot, begin);

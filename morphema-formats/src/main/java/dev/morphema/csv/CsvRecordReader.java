@@ -108,6 +108,19 @@ final class CsvRecordReader implements RecordReader {
     }
 
     @Override
+    public @Nullable Value nextPassing() throws IOException {
+        if (scanner == null) {
+            return next();
+        }
+        try {
+            begin();
+            return scanner.passing();
+        } catch (RowCells.BadQuotes | UncheckedIOException e) {
+            throw fault(e);
+        }
+    }
+
+    @Override
     public boolean givesBare() {
         return scanner != null;
     }

@@ -130,8 +130,23 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     /** {@return the record of the row at hand} */
     RecordValue made(RowCells found) throws CharacterCodingException {
+        bytes.begin();
         takeRow(found);
         return built();
+    }
+
+    /** {@return the row at hand; not a record as long as that is the header} */
+    Value kept(RowCells found) throws CharacterCodingException {
+        bytes.begin();
+        takeRow(found);
+        return buildRecord();
+    }
+
+    /** {@return the record of the row at hand, whose cells may be left where they stand} */
+    Value passing(RowCells found) throws CharacterCodingException {
+        bytes.beginPassing(found.bytes());
+        takeRow(found);
+        return buildRecord();
     }
 
     /** {@return the row at hand as it is, or null if it is not such that that can be done} */
@@ -192,7 +207,6 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     private void beginCells() {
         cells = null;
-        bytes.clear();
         converted = 0;
     }
 
@@ -209,7 +223,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
      *
      * @throws CharacterCodingException if the bytes are no characters, also of cells that nobody wants
      */
-    void takeRow(RowCells cells) throws CharacterCodingException {
+    private void takeRow(RowCells cells) throws CharacterCodingException {
         filled = true;
         if (!begun || repeated || cells.count() > columns.length) {
             for (int column = 0; column < cells.count(); column++) {
@@ -237,13 +251,10 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     }
 
     private TextValue text(int column, RowCells cells) throws CharacterCodingException {
-        int from = cells.start(column);
-        int to = cells.end(column);
-        if (!cells.hasDoubled(column)) {
-            return texts.text(cells.bytes(), from, to);
+        if (cells.hasDoubled(column)) {
+            cells.undouble(column);
         }
-        byte[] once = cells.withoutDoubled(from, to);
-        return texts.text(once, 0, once.length - RowCells.SPARE);
+        return texts.text(cells.bytes(), cells.start(column), cells.end(column));
     }
 
     /** Takes a cell that is wanted. */
@@ -255,13 +266,13 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     }
 
     private void takeOther(int number, RowCells cells) throws CharacterCodingException {
+        if (cells.hasDoubled(number)) {
+            cells.undouble(number);
+        }
         int from = cells.start(number);
         int to = cells.end(number);
         if (from == to) {
             put(columns[number].slot(), cell(TextValue.EMPTY, cells.isQuoted(number)));
-        } else if (cells.hasDoubled(number)) {
-            byte[] once = cells.withoutDoubled(from, to);
-            takeOther(columns[number], once, 0, once.length - RowCells.SPARE, cells.isAscii(number));
         } else {
             takeOther(columns[number], cells.bytes(), from, to, cells.isAscii(number));
         }

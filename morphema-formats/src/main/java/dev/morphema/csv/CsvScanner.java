@@ -87,9 +87,31 @@ final class CsvScanner implements Iterator<Value> {
         if (!findRow()) {
             return null;
         }
-        rows.takeRow(cells);
+        Value kept = rows.kept(cells);
         toNextRow();
-        return rows.buildRecord();
+        return kept;
+    }
+
+    /**
+     * {@return the next row, of which cells may be left in the buffer until the next is asked for, or null at the end}
+     *
+     * @throws UncheckedIOException if reading fails
+     */
+    @Nullable
+    Value passing() {
+        if (row != null) {
+            return next();
+        }
+        try {
+            if (!findRow()) {
+                return null;
+            }
+            Value passing = rows.passing(cells);
+            toNextRow();
+            return passing;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     /**

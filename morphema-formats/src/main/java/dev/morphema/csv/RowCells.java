@@ -256,16 +256,17 @@ final class RowCells {
         return from >= 0 && from < to && row.text(slot, bytes, from, to);
     }
 
-    /** {@return what stands between quotes, each pair of them in it as one, and {@link #SPARE} bytes} */
-    byte[] withoutDoubled(int from, int to) {
+    /** Makes one quote of each pair in a cell, where it stands: the cell is shorter from now on, and nobody needs the rest. */
+    void undouble(int cell) {
         byte[] all = bytes;
-        byte[] once = new byte[to - from + SPARE];
-        int length = 0;
+        int from = start(cell);
+        int to = end(cell);
+        int at = from;
         for (int i = from; i < to; i++) {
             byte b = all[i];
-            once[length++] = b;
+            all[at++] = b;
             i += b == quote ? 1 : 0;
         }
-        return once.length == length + SPARE ? once : Arrays.copyOf(once, length + SPARE);
+        ends[cell] = at;
     }
 }

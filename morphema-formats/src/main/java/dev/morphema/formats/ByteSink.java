@@ -4,6 +4,7 @@ import dev.morphema.value.Converter;
 import dev.morphema.value.EightBytes;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.Kind;
+import dev.morphema.value.Layout;
 import dev.morphema.value.Marks;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
@@ -13,7 +14,6 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Objects;
-import org.jspecify.annotations.Nullable;
 
 /**
  * A buffer in front of a stream, into which text is written as UTF-8 without a copy on the way. What may not stand as it is
@@ -183,38 +183,38 @@ public final class ByteSink {
      */
     public int write(Around[] around, RecordValue record, int[] slots, int from, int left) {
         FieldBytes bytes = record.fieldBytes();
-        int i = from;
+        Layout layout = record.layout();
+        byte[] into = buffer;
+        int to = at;
         int skipped = left;
+        int i = from;
+        // All in one method: the fields of a record are few, and to call another for each takes as long as to write it.
         while (bytes != null && i < around.length && slots[i] >= 0 && bytes.has(slots[i])) {
-            if (!write(around[i], skipped, bytes, slots[i], record.layout().converter(slots[i]))) {
+            int slot = slots[i];
+            Converter type = layout.converter(slot);
+            boolean number = type == null ? bytes.isNumber(slot) : type.prints() == Kind.NUMBER;
+            Constant before = number ? around[i].beforeNumber() : around[i].beforeText();
+            Constant after = number ? around[i].afterNumber() : around[i].afterText();
+            int most = before.bytes.length + bytes.mostBytes(slot) + after.bytes.length;
+            if (most > into.length - to) {
+                at = to;
+                drain();
+                into = buffer;
+                to = at;
+            }
+            int end = most > into.length
+                    ? -1
+                    : bytes.print(slot, type, around[i].marks(), into, before.copy(skipped, into, to));
+            // Where others stand for some marks there may be no room behind them any more.
+            if (end < 0 || end + after.bytes.length > into.length) {
                 break;
             }
+            to = after.copy(0, into, end);
             skipped = 0;
             i++;
         }
+        at = to;
         return i;
-    }
-
-    private boolean write(Around around, int skipped, FieldBytes bytes, int slot, @Nullable Converter type) {
-        boolean number = type == null ? bytes.isNumber(slot) : type.prints() == Kind.NUMBER;
-        Constant before = number ? around.beforeNumber() : around.beforeText();
-        Constant after = number ? around.afterNumber() : around.afterText();
-        int most = before.bytes.length + bytes.mostBytes(slot) + after.bytes.length;
-        if (most > buffer.length - at) {
-            drain();
-            if (most > buffer.length) {
-                return false;
-            }
-        }
-        byte[] into = buffer;
-        int start = before.copy(skipped, into, at);
-        int end = bytes.print(slot, type, around.marks(), into, start);
-        // Where others stand for some marks there may be no room behind them any more.
-        if (end < 0 || end + after.bytes.length > into.length) {
-            return false;
-        }
-        at = after.copy(0, into, end);
-        return true;
     }
 
     /** Writes a field that a record has as bytes, with nothing around it; says whether it was in common form. */

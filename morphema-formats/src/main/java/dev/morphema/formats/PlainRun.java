@@ -1,26 +1,18 @@
 package dev.morphema.formats;
 
 import dev.morphema.value.EightBytes;
+import dev.morphema.value.MarkFinder;
 import dev.morphema.value.Utf8;
 
 /**
  * Finds where bytes end that stand for themselves: before a mark, a control character, or a byte beyond ASCII. Immutable.
  */
 public final class PlainRun {
-    private static final int MOST = 3;
+    private final MarkFinder finder;
 
-    private final long first;
-    private final long second;
-    private final long third;
-
-    /** @param marks from one to three characters of ASCII */
+    /** @param marks from one to four characters of ASCII */
     public PlainRun(String marks) {
-        if (marks.isEmpty() || marks.length() > MOST) {
-            throw new IllegalArgumentException("not one to three marks: " + marks);
-        }
-        first = EightBytes.all(marks.charAt(0));
-        second = EightBytes.all(marks.charAt(marks.length() / 2));
-        third = EightBytes.all(marks.charAt(marks.length() - 1));
+        finder = new MarkFinder(marks);
     }
 
     /**
@@ -54,10 +46,6 @@ public final class PlainRun {
     }
 
     private long found(long eight) {
-        return EightBytes.same(eight, first)
-                | EightBytes.same(eight, second)
-                | EightBytes.same(eight, third)
-                | EightBytes.below(eight, ' ')
-                | EightBytes.beyondAscii(eight);
+        return finder.find(eight) | EightBytes.beyondAscii(eight);
     }
 }

@@ -490,7 +490,7 @@ final class ByteTokens implements JsonTokens {
     /** Takes a text in which there are escapes or characters beyond ASCII; {@return the place after it, or -1}. */
     private int mixedText(FieldOrder.Field field, FieldBytes.Row row, @Nullable Value @Nullable [] values, int first) {
         int slot = field.slot();
-        int begin = row.begin();
+        int begin = row.beginText();
         int end = mixedTextInto(row, first);
         if (end >= 0 && slot >= 0 && field.passes()) {
             return row.end(slot, begin) ? end : -1;
