@@ -184,6 +184,8 @@ final class Rehearsal {
         private final Projection projection;
         private final Layout layout;
         private int at;
+        private @Nullable Value[] last = {};
+        private @Nullable Value[] passing = {};
 
         MemoryReader(List<String> lines, Projection projection) {
             this.names = List.of(lines.get(0).split(","));
@@ -211,6 +213,15 @@ final class Rehearsal {
             return record(at);
         }
 
+        /** What was given to pass has other values from now on, as where they stood there stands something else. */
+        @Override
+        public @Nullable Value nextPassing() throws IOException {
+            Arrays.fill(passing, TextValue.of("gone"));
+            Value record = next();
+            passing = record == null ? passing : last;
+            return record;
+        }
+
         private void step() throws IOException {
             if (at == failAfter) {
                 throw new IOException("the line is dead");
@@ -231,6 +242,7 @@ final class Rehearsal {
                 String cell = cell(row, slot);
                 values[slot] = cell == null ? null : TextValue.of(cell);
             }
+            last = values;
             return RecordValue.of(layout, values, new Origin("memory", row, row + 1));
         }
 

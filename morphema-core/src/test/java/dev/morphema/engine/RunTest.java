@@ -38,6 +38,21 @@ class RunTest {
                     .isEqualTo("o: { list= [ open rows {n} read 1 read 2 read 3 end close ] } done");
         }
 
+        @ParameterizedTest
+        @ValueSource(
+                strings = {
+                    "list for r in rows sort by r.n desc => r.n",
+                    "list for r in rows group by x = 1 as all for r in all sort by r.n desc => r.n",
+                    "list = [r.n for r in rows sort by r.n desc]",
+                    "list for r in (r for r in rows) sort by r.n desc => r.n"
+                })
+        void recordsAreWhatTheyWereWhenTheyAreNeededAfterTheNextOne(String loop) {
+            assertThat(of("target o: events { " + loop + " }").written()).contains("list= [3 2 1]");
+            assertThat(of("target p: events { list for r in rows => r.k }\ntarget o: events { " + loop + " }")
+                            .written())
+                    .contains("3 2 1]");
+        }
+
         @Test
         void targetsOverOneSourceShareOneReading() {
             assertThat(of("target o: events { list for r in rows => r.n }\n"
