@@ -44,7 +44,7 @@ class RunTest {
                     "list for r in rows sort by r.n desc => r.n",
                     "list for r in rows group by x = 1 as all for r in all sort by r.n desc => r.n",
                     "list = [r.n for r in rows sort by r.n desc]",
-                    "list for r in (r for r in rows) sort by r.n desc => r.n"
+                    "list for r in (for x in rows) sort by r.n desc => r.n"
                 })
         void recordsAreWhatTheyWereWhenTheyAreNeededAfterTheNextOne(String loop) {
             assertThat(of("target o: events { " + loop + " }").written()).contains("list= [3 2 1]");
