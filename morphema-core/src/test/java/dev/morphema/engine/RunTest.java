@@ -44,11 +44,12 @@ class RunTest {
                     "list for r in rows sort by r.n desc => r.n",
                     "list for r in rows group by x = 1 as all for r in all sort by r.n desc => r.n",
                     "list = [r.n for r in rows sort by r.n desc]",
-                    "list for r in (for x in rows) sort by r.n desc => r.n"
+                    "list for r in same sort by r.n desc => r.n"
                 })
         void recordsAreWhatTheyWereWhenTheyAreNeededAfterTheNextOne(String loop) {
-            assertThat(of("target o: events { " + loop + " }").written()).contains("list= [3 2 1]");
-            assertThat(of("target p: events { list for r in rows => r.k }\ntarget o: events { " + loop + " }")
+            String same = "let same = (for r in rows)\n";
+            assertThat(of(same + "target o: events { " + loop + " }").written()).contains("list= [3 2 1]");
+            assertThat(of(same + "target p: events { list for r in rows => r.k }\ntarget o: events { " + loop + " }")
                             .written())
                     .contains("3 2 1]");
         }
