@@ -29,12 +29,12 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads) impleme
     }
 
     @Override
-    public RecordReader openBare(int source, List<FieldName> path, Projection projection) throws IOException {
+    public RecordReader openPassing(int source, List<FieldName> path, Projection projection) throws IOException {
         return opened(source, path, projection, true);
     }
 
-    /** @param bare whether records are taken bare where that can be done, so that to read them is most of the work */
-    private RecordReader opened(int source, List<FieldName> path, Projection projection, boolean bare)
+    /** @param passing whether no record is kept, so that a reader that spares copies then need not make any */
+    private RecordReader opened(int source, List<FieldName> path, Projection projection, boolean passing)
             throws IOException {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
         List<Input> all = inputs.bySource().get(checked.decl().name().text());
@@ -48,7 +48,7 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads) impleme
             return new ChainedReader(openings, ahead ? threads.count() : 0);
         }
         RecordReader reader = opened(all.get(0), checked, path, projection);
-        boolean soonDone = bare && reader.givesBare();
+        boolean soonDone = passing && reader.sparesCopies();
         return ahead && !soonDone && reader.isSequence() ? ahead(() -> reader) : reader;
     }
 

@@ -41,11 +41,8 @@ public final class Run {
          */
         RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException;
 
-        /**
-         * As {@link #open}, for a run that takes records {@linkplain RecordReader#nextBare bare} where it can: it is soon done
-         * with each.
-         */
-        RecordReader openBare(int source, List<FieldName> path, Projection projection) throws IOException;
+        /** As {@link #open}, for a run that takes records {@linkplain RecordReader#nextPassing as they pass} or bare, and keeps none. */
+        RecordReader openPassing(int source, List<FieldName> path, Projection projection) throws IOException;
 
         /** {@return whether the input of a source is so small that to read it once, as a whole, is best} */
         boolean isSmall(int source);
@@ -227,12 +224,14 @@ public final class Run {
     private void push(Program.Pass pass, List<Streaming> open) throws IOException {
         int source = pass.source();
         boolean bare = open.size() == 1 && open.get(0).sink().takesBare();
+        boolean kept =
+                !bare && open.stream().anyMatch(streaming -> streaming.sink().keeps());
         Projection projection = program.mapping().sources().get(source).projection();
         long count;
-        try (RecordReader reader = bare
-                ? readers.openBare(source, pass.path(), projection)
-                : readers.open(source, pass.path(), projection)) {
-            count = bare ? pushBare(reader, source, open.get(0)) : push(reader, source, open);
+        try (RecordReader reader = kept
+                ? readers.open(source, pass.path(), projection)
+                : readers.openPassing(source, pass.path(), projection)) {
+            count = bare ? pushBare(reader, source, open.get(0)) : push(reader, source, open, kept);
             warn(source, reader);
         }
         read[source] = Math.max(read[source], count);
@@ -268,9 +267,8 @@ public final class Run {
     }
 
     /** Pushes each record into all targets that want more; {@return how many there were}. */
-    private long push(RecordReader reader, int source, List<Streaming> open) {
+    private long push(RecordReader reader, int source, List<Streaming> open, boolean kept) {
         List<Streaming> wanting = new ArrayList<>(open);
-        boolean kept = open.stream().anyMatch(streaming -> streaming.sink().keeps());
         long count = 0;
         while (!wanting.isEmpty()) {
             Value record = kept ? next(reader, source) : nextPassing(reader, source);

@@ -41,8 +41,11 @@ public interface RecordReader extends Closeable {
         return next();
     }
 
-    /** {@return whether most records can be had before a value is made of them} */
-    default boolean givesBare() {
+    /**
+     * {@return whether records that are had {@linkplain #nextPassing as they pass} or {@linkplain #nextBare bare} take so little
+     * that it would be a loss to read ahead, for which they must be kept}
+     */
+    default boolean sparesCopies() {
         return false;
     }
 

@@ -168,7 +168,7 @@ final class Rehearsal {
         }
 
         @Override
-        public RecordReader openBare(int source, List<FieldName> path, Projection projection) {
+        public RecordReader openPassing(int source, List<FieldName> path, Projection projection) {
             return open(source, path, projection);
         }
 

@@ -121,7 +121,7 @@ final class CsvRecordReader implements RecordReader {
     }
 
     @Override
-    public boolean givesBare() {
+    public boolean sparesCopies() {
         return scanner != null;
     }
 

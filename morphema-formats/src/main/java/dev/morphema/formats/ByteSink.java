@@ -63,11 +63,18 @@ public final class ByteSink {
 
         private final int length;
 
+        /** The first sixteen bytes: most constants have no more, and are written in two steps. */
+        private final long first;
+
+        private final long second;
+
         /** @param text what the bytes stand for, in UTF-8 */
         public Constant(String text) {
             byte[] exact = bytes(text);
             length = exact.length;
             bytes = Arrays.copyOf(exact, length + SPARE);
+            first = EightBytes.at(bytes, 0);
+            second = EightBytes.at(bytes, Long.BYTES);
         }
 
         /** {@return how many bytes there are} */
@@ -75,8 +82,24 @@ public final class ByteSink {
             return length;
         }
 
-        /** Copies all bytes from one on, to where there is room for fifteen more; {@return where the copy ends}. */
-        private int copy(int from, byte[] into, int at) {
+        /** Copies all bytes to where there is room for fifteen more; {@return where the copy ends}. */
+        private int copy(byte[] into, int at) {
+            EightBytes.put(into, at, first);
+            if (length > Long.BYTES) {
+                copyMore(into, at);
+            }
+            return at + length;
+        }
+
+        private void copyMore(byte[] into, int at) {
+            EightBytes.put(into, at + Long.BYTES, second);
+            if (length > SPARE) {
+                System.arraycopy(bytes, SPARE, into, at + SPARE, length - SPARE);
+            }
+        }
+
+        /** As the other, for all bytes from one on. */
+        private int copyFrom(int from, byte[] into, int at) {
             EightBytes.copy(bytes, from, into, at, length - from);
             return at + length - from;
         }
@@ -186,7 +209,6 @@ public final class ByteSink {
         Layout layout = record.layout();
         byte[] into = buffer;
         int to = at;
-        int skipped = left;
         int i = from;
         // All in one method: the fields of a record are few, and to call another for each takes as long as to write it.
         while (bytes != null && i < around.length && slots[i] >= 0 && bytes.has(slots[i])) {
@@ -202,15 +224,16 @@ public final class ByteSink {
                 into = buffer;
                 to = at;
             }
-            int end = most > into.length
-                    ? -1
-                    : bytes.print(slot, type, around[i].marks(), into, before.copy(skipped, into, to));
+            if (most > into.length) {
+                break;
+            }
+            int start = i > from ? before.copy(into, to) : before.copyFrom(left, into, to);
+            int end = bytes.print(slot, type, around[i].marks(), into, start);
             // Where others stand for some marks there may be no room behind them any more.
             if (end < 0 || end + after.bytes.length > into.length) {
                 break;
             }
-            to = after.copy(0, into, end);
-            skipped = 0;
+            to = after.copy(into, end);
             i++;
         }
         at = to;
