@@ -44,17 +44,27 @@ final class GroupState {
     /** Begins without members. */
     GroupState(GroupUse use, Frame frame, @Nullable Origin origin) {
         this(use, origin, new long[use.cells()]);
+        if (!use.areTallied()) {
+            startObjects(frame);
+        }
+        if (nested.length > 0) {
+            startNested(frame);
+        }
+    }
+
+    private void startObjects(Frame frame) {
         for (int i = 0; i < functions.length; i++) {
             if (functions[i].tally() == null) {
                 putInObject(i, functions[i].start(frame));
             }
         }
+    }
+
+    private void startNested(Frame frame) {
         for (int i = 0; i < nested.length; i++) {
             nested[i] = new Nested(use.nested().get(i), frame);
         }
-        for (int i = 0; nested.length > 0 && i < functions.length; i++) {
-            summedUp |= use.parts()[i] == null ? 0 : 1L << i;
-        }
+        summedUp = use.summedUp();
     }
 
     /** Goes on from what was tallied in cells, by functions that all can do with them. */
@@ -114,14 +124,10 @@ final class GroupState {
     /** An inner loop takes no members from the one at hand on, so the functions that relied on it take them themselves. */
     private void relyNoMoreOn(int loop, Frame frame, Value member) {
         for (int i = 0; i < functions.length; i++) {
-            if ((summedUp & 1L << i) != 0 && parts(i).loop() == loop) {
+            if ((summedUp & 1L << i) != 0 && use.partsOf(i).loop() == loop) {
                 goOnAlone(i, frame, member);
             }
         }
-    }
-
-    private GroupUse.Parts parts(int function) {
-        return Objects.requireNonNull(use.parts()[function]);
     }
 
     private void take(int i, Frame frame, Value member) {
@@ -152,7 +158,7 @@ final class GroupState {
 
     /** {@return what a function over all members comes to, from what it comes to in the inner groups} */
     private NumberValue sumOfParts(int i) {
-        GroupUse.Parts parts = parts(i);
+        GroupUse.Parts parts = use.partsOf(i);
         RunningSum sum = new RunningSum();
         try {
             nested[parts.loop()].groups.eachState(state -> sum.plus((NumberValue) state.result(parts.function())));

@@ -37,10 +37,18 @@ final class GroupUse {
     private final List<LoopPlan> nested = new ArrayList<>();
     private boolean kept;
     /** Found when it is first asked for; threads may each find it, and find the same. */
-    private @Nullable Parts @Nullable [] parts;
+    private @Nullable Sums sums;
 
     /** A function over the members is the sum of what another comes to, over the groups that a loop makes of them. */
     record Parts(int loop, int function) {}
+
+    /**
+     * The functions that are such sums.
+     *
+     * @param parts for each function, or null if it must be kept up by itself
+     * @param functions those that are, bit by bit
+     */
+    private record Sums(@Nullable Parts[] parts, long functions) {}
 
     /** @param slot of the name of the members */
     GroupUse(int slot) {
@@ -88,6 +96,11 @@ final class GroupUse {
     /** {@return whether all that is needed of the members is tallied in cells} */
     boolean isTallied() {
         return tallied && !kept && nested.isEmpty();
+    }
+
+    /** {@return whether all functions can do with cells} */
+    boolean areTallied() {
+        return tallied;
     }
 
     /** {@return how many cells the functions need that can do with cells} */
@@ -161,16 +174,27 @@ final class GroupUse {
         return item instanceof NumberValue || tally.counts() ? item : null;
     }
 
-    /** {@return for each function of what it is the sum, or null if it must be kept up by itself; not to be changed} */
-    @Nullable
-    Parts[] parts() {
-        @Nullable Parts[] found = parts;
+    /** {@return the functions that are sums of what others come to, bit by bit} */
+    long summedUp() {
+        return sums().functions;
+    }
+
+    /** {@return of what such a function is the sum} */
+    Parts partsOf(int function) {
+        return Objects.requireNonNull(sums().parts[function]);
+    }
+
+    private Sums sums() {
+        Sums found = sums;
         if (found == null) {
-            found = new Parts[running.length];
-            for (int i = 0; i < found.length; i++) {
-                found[i] = parts(running[i]);
+            @Nullable Parts[] parts = new Parts[running.length];
+            long functions = 0;
+            for (int i = 0; i < parts.length; i++) {
+                parts[i] = parts(running[i]);
+                functions |= parts[i] == null ? 0 : 1L << i;
             }
-            parts = found;
+            found = new Sums(parts, functions);
+            sums = found;
         }
         return found;
     }

@@ -12,6 +12,9 @@ public final class FieldBytes {
     /** The most bytes of a date, a time or a number that is printed without making a value. */
     public static final int MOST_PRINTED = 32;
 
+    /** Beyond its own length, for what takes more when it is printed, and seven bytes that may be written behind it. */
+    private static final int ROOM = 2 * MOST_PRINTED;
+
     // A field is a number: how it is to be understood, where it begins, and how many bytes it has.
     private static final int LENGTH_BITS = 12;
     /** The most bytes of a field. */
@@ -261,9 +264,9 @@ public final class FieldBytes {
         return number == null ? TextValue.of(bytes, from, to) : number;
     }
 
-    /** {@return the bytes that a field mostly takes when it is {@linkplain #print printed}, and seven more} */
+    /** {@return the bytes that a field mostly takes when it is {@linkplain #print printed}, also if some others stand for marks} */
     public int mostBytes(int slot) {
-        return Math.max(lengthOf(slot), MOST_PRINTED) + Long.BYTES;
+        return lengthOf(slot) + ROOM;
     }
 
     /**

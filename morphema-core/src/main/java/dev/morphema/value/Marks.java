@@ -7,9 +7,6 @@ import java.util.Arrays;
  * without them are copied eight bytes at a time. Immutable.
  */
 public final class Marks {
-    /** No character takes more bytes, however it is written. */
-    private static final int MOST_FOR_ONE = 6;
-
     private static final long SPACES = EightBytes.all(' ');
     private static final String IN_NUMBERS_AND_DATES = "-+.:TZ0123456789";
 
@@ -90,7 +87,7 @@ public final class Marks {
     }
 
     private int copyOneByOne(byte[] bytes, int from, int to, byte[] into, int place) {
-        if (written.length == 0 || into.length - place < (to - from) * MOST_FOR_ONE) {
+        if (written.length == 0) {
             return -1;
         }
         int at = place;
@@ -98,6 +95,9 @@ public final class Marks {
             byte b = bytes[i];
             byte[] other = b < 0 ? null : written[b];
             if (other != null) {
+                if (at + other.length + to - i > into.length) {
+                    return -1;
+                }
                 System.arraycopy(other, 0, into, at, other.length);
                 at += other.length;
             } else if (b >= 0 && b < ' ') {

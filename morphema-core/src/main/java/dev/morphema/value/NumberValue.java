@@ -471,7 +471,9 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         }
         int end = at + Math.max(digits, scale + 1) + (scale > 0 ? 1 : 0);
         int point = scale > 0 ? end - 1 - scale : -1;
-        for (int i = end - 1; i >= at; i--) {
+        int i = end;
+        while (i > at) {
+            i--;
             if (i == point) {
                 into[i] = '.';
             } else {

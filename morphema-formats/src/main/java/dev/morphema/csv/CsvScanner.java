@@ -1,6 +1,7 @@
 package dev.morphema.csv;
 
 import dev.morphema.format.BareRecord;
+import dev.morphema.formats.ReadBuffer;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
@@ -136,6 +137,9 @@ final class CsvScanner implements Iterator<Value> {
     private boolean findRow() throws IOException {
         if (found) {
             return true;
+        }
+        if (ReadBuffer.isLow(buffer, limit - at, in)) {
+            read();
         }
         if (!toRow()) {
             return false;

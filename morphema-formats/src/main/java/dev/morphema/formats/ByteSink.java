@@ -118,12 +118,10 @@ public final class ByteSink {
     /** Writes a part of a constant, from one place to before another. */
     public void write(Constant constant, int from, int to) {
         byte[] bytes = constant.bytes;
-        if (bytes.length > buffer.length - at) {
-            drain();
-            if (bytes.length > buffer.length) {
-                write(bytes, from, to);
-                return;
-            }
+        makeRoom(bytes.length);
+        if (bytes.length > buffer.length) {
+            write(bytes, from, to);
+            return;
         }
         EightBytes.copy(bytes, from, buffer, at, to - from);
         at += to - from;
@@ -131,9 +129,7 @@ public final class ByteSink {
 
     /** Writes a byte. */
     public void write(int b) {
-        if (at == buffer.length) {
-            drain();
-        }
+        makeRoom(1);
         buffer[at++] = (byte) b;
     }
 
@@ -145,12 +141,10 @@ public final class ByteSink {
     /** Writes some of the bytes, from one place to before another. */
     public void write(byte[] bytes, int from, int to) {
         int length = to - from;
-        if (length > buffer.length - at) {
-            drain();
-            if (length > buffer.length) {
-                writeThrough(bytes, from, length);
-                return;
-            }
+        makeRoom(length);
+        if (length > buffer.length) {
+            writeThrough(bytes, from, length);
+            return;
         }
         System.arraycopy(bytes, from, buffer, at, length);
         at += length;
@@ -166,9 +160,7 @@ public final class ByteSink {
     /** Writes the text of a value that is surely {@linkplain Value#printed plain}; says whether it was. */
     public boolean writePlain(Value value) {
         int most = value.mostBytes();
-        if (most > buffer.length - at) {
-            drain();
-        }
+        makeRoom(most);
         int end = most == 0 || most > buffer.length ? -1 : value.printed(buffer, at);
         if (end < 0) {
             return false;
@@ -180,9 +172,7 @@ public final class ByteSink {
     /** Writes the text of a value between two marks, escaped where that can be needed. */
     public void write(int mark, Value value, Escape escape) {
         int most = value.mostBytes() + 2;
-        if (most > buffer.length - at) {
-            drain();
-        }
+        makeRoom(most);
         int end = most == 2 || most > buffer.length ? -1 : value.printed(buffer, at + 1);
         if (end < 0) {
             write(mark);
@@ -244,9 +234,7 @@ public final class ByteSink {
     public boolean write(RecordValue record, int slot, Marks marks) {
         FieldBytes bytes = Objects.requireNonNull(record.fieldBytes());
         int most = bytes.mostBytes(slot);
-        if (most > buffer.length - at) {
-            drain();
-        }
+        makeRoom(most);
         int end = most > buffer.length ? -1 : bytes.print(slot, record.layout().converter(slot), marks, buffer, at);
         at = Math.max(at, end);
         return end >= 0;
@@ -256,9 +244,7 @@ public final class ByteSink {
     public boolean write(int mark, RecordValue record, int slot, Marks marks) {
         FieldBytes bytes = Objects.requireNonNull(record.fieldBytes());
         int most = bytes.mostBytes(slot) + 2;
-        if (most > buffer.length - at) {
-            drain();
-        }
+        makeRoom(most);
         int end = most > buffer.length ? -1 : bytes.print(slot, null, marks, buffer, at + 1);
         // Where others stand for some marks there may be no room behind them any more.
         if (end < 0 || end == buffer.length) {
@@ -272,9 +258,7 @@ public final class ByteSink {
 
     /** As {@link #writePlain(Value)}, but writes no text in which a byte is found. */
     public boolean writePlainWithout(int b, Value value) {
-        if (value.mostBytes() > buffer.length - at) {
-            drain();
-        }
+        makeRoom(value.mostBytes());
         int start = at;
         if (!writePlain(value)) {
             return false;
@@ -303,9 +287,7 @@ public final class ByteSink {
     }
 
     private void write(int count, byte[][] written) {
-        if (buffer.length - at < count * MOST_FOR_ONE) {
-            drain();
-        }
+        makeRoom(count * MOST_FOR_ONE);
         byte[] into = buffer;
         int to = at;
         for (int i = 0; i < count; i++) {
@@ -335,6 +317,13 @@ public final class ByteSink {
             }
         }
         at = to;
+    }
+
+    /** Makes room for so many bytes if the buffer can hold them at all. */
+    private void makeRoom(int most) {
+        if (most > buffer.length - at) {
+            drain();
+        }
     }
 
     private void drain() {

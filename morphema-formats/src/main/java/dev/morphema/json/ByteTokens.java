@@ -2,6 +2,7 @@ package dev.morphema.json;
 
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.formats.PlainRun;
+import dev.morphema.formats.ReadBuffer;
 import dev.morphema.formats.Way;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.NumberScan;
@@ -400,6 +401,13 @@ final class ByteTokens implements JsonTokens {
             return text();
         }
         return next == JsonToken.VALUE_NUMBER_FLOAT ? number() : null;
+    }
+
+    @Override
+    public void beginRecord() throws IOException {
+        if (ReadBuffer.isLow(buffer, limit - at, in)) {
+            more(at);
+        }
     }
 
     @Override

@@ -105,6 +105,9 @@ final class JsonRecordReader implements RecordReader {
             if (done) {
                 return null;
             }
+            if (number > 0) {
+                tokens.beginRecord();
+            }
             if (walk != null) {
                 if (walk.next()) {
                     number++;

@@ -35,6 +35,11 @@ interface JsonTokens extends Closeable {
     @Nullable
     Value nextScalar() throws IOException;
 
+    /** A record is about to begin; the name, text or number at hand is not needed any more. */
+    default void beginRecord() throws IOException {
+        // nothing is to be done for it
+    }
+
     /**
      * Goes to the next token; if it is a text or a number that can be taken as its bytes, adds it to a row.
      *

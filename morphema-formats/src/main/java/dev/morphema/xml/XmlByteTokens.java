@@ -368,6 +368,11 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
     // --- elements that stand as others stood before
 
     @Override
+    public void beginRecord() throws IOException {
+        topUp();
+    }
+
+    @Override
     public @Nullable Value known(ElementPlace around, long number) throws IOException {
         if (empty) {
             return null;

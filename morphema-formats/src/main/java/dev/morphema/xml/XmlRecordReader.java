@@ -162,6 +162,7 @@ final class XmlRecordReader implements RecordReader {
     }
 
     private @Nullable Value nextElement() throws XMLStreamException, IOException {
+        xml.beginRecord();
         Value found = open == path.size() - 1 ? xml.known(around, records + 1) : null;
         if (found != null) {
             records++;

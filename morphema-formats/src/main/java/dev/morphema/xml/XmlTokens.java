@@ -48,6 +48,11 @@ interface XmlTokens {
     /** {@return the value of an attribute} */
     String attribute(int index);
 
+    /** An element is looked for that becomes a record; the token at hand is not needed any more. */
+    default void beginRecord() throws IOException {
+        // nothing is to be done for it
+    }
+
     /** Adds the value of an attribute to a row as its bytes; says whether that could be done. */
     default boolean attributeBytes(int index, FieldBytes.Row row, int slot) {
         return false;

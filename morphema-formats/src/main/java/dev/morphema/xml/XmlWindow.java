@@ -1,6 +1,7 @@
 package dev.morphema.xml;
 
 import dev.morphema.formats.PlainRun;
+import dev.morphema.formats.ReadBuffer;
 import dev.morphema.value.Utf8;
 import java.io.IOException;
 import java.io.InputStream;
@@ -57,6 +58,13 @@ abstract class XmlWindow {
         ended = read < 0;
         limit += Math.max(read, 0);
         return !ended;
+    }
+
+    /** Reads on if there is little left. */
+    final void topUp() throws IOException {
+        if (ReadBuffer.isLow(buffer, limit - at, in)) {
+            more();
+        }
     }
 
     final void needMore() throws IOException {
