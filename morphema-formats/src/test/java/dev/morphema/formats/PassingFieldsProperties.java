@@ -249,6 +249,20 @@ class PassingFieldsProperties {
     }
 
     @Property(tries = 1_500)
+    void cellsThatPassAreWrittenAsTheirValuesAre(@ForAll("rows") List<String> row, @ForAll boolean typed)
+            throws IOException {
+        byte[] bytes = csv(row).getBytes(StandardCharsets.UTF_8);
+        isWrittenAlike(
+                projection -> {
+                    try (RecordReader reader =
+                            new CsvSource().open(new Pieces(bytes, true, bytes.length), projection, Options.NONE)) {
+                        return (RecordValue) reader.nextPassing();
+                    }
+                },
+                typed);
+    }
+
+    @Property(tries = 1_500)
     void textsAndNumbersOfJsonAreWrittenAsTheirValuesAre(@ForAll("rows") List<String> row) throws IOException {
         isWrittenAlike(projection -> read(JsonSource.lines(), json(row), projection), false);
     }
