@@ -14,7 +14,6 @@ import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.UnaryOperator;
 
 /** Functions of texts. Positions count from 1, in code points. */
@@ -22,8 +21,8 @@ final class TextFunctions {
     private TextFunctions() {}
 
     static void addTo(FunctionSet functions) {
-        functions.scalar("upper(text: text): text", changed(t -> t.toUpperCase(Locale.ROOT)));
-        functions.scalar("lower(text: text): text", changed(t -> t.toLowerCase(Locale.ROOT)));
+        functions.scalar("upper(text: text): text", a -> ((TextValue) a[0]).upper());
+        functions.scalar("lower(text: text): text", a -> ((TextValue) a[0]).lower());
         functions.scalar("trim(text: text): text", changed(WhiteSpace::trim));
         functions.scalar("normalizeSpace(text: text): text", changed(WhiteSpace::normalize));
         functions.scalar("length(text: text): number", a -> {

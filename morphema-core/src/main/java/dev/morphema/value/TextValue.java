@@ -4,6 +4,7 @@ import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
+import java.util.Locale;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -205,6 +206,16 @@ public sealed class TextValue extends Value permits ElementText {
      */
     public final long eightFrom(int from) {
         return (long) EIGHT.get(Objects.requireNonNull(plain), from);
+    }
+
+    /** {@return the text in upper case, as it is without a language} */
+    public final TextValue upper() {
+        return plain == null ? of(text().toUpperCase(Locale.ROOT)) : new TextValue(LetterCase.upper(plain), length);
+    }
+
+    /** {@return the text in lower case, as it is without a language} */
+    public final TextValue lower() {
+        return plain == null ? of(text().toLowerCase(Locale.ROOT)) : new TextValue(LetterCase.lower(plain), length);
     }
 
     @Override

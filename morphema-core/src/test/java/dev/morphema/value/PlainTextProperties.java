@@ -3,11 +3,15 @@ package dev.morphema.value;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Locale;
+import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import net.jqwik.api.constraints.CharRange;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.Size;
+import net.jqwik.api.constraints.StringLength;
 
 /** A text that its reader takes for plain is one, wherever its bytes stand and whatever stands around them. */
 class PlainTextProperties {
@@ -25,6 +29,18 @@ class PlainTextProperties {
         assertThat(text != null).isEqualTo(plain);
         if (text != null) {
             assertThat(text.text()).isEqualTo(new String(bytes, from, to - from, StandardCharsets.US_ASCII));
+        }
+    }
+
+    @Property
+    void hasTheCaseThatItsCharactersHave(
+            @ForAll @StringLength(max = 40) @CharRange(from = ' ', to = '\u017F') String text) {
+        String mark = "\"'&<>\\";
+        TextValue plain = TextValue.often(text.replaceAll("[^ -~]|[" + Pattern.quote(mark) + "]", "x"));
+        for (TextValue each : new TextValue[] {TextValue.often(text), plain}) {
+            assertThat(each.upper()).isEqualTo(TextValue.of(each.text().toUpperCase(Locale.ROOT)));
+            assertThat(each.lower()).isEqualTo(TextValue.of(each.text().toLowerCase(Locale.ROOT)));
+            assertThat(each.upper().isPlain()).isEqualTo(each.isPlain());
         }
     }
 
