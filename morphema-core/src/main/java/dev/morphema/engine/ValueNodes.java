@@ -25,14 +25,11 @@ final class ValueNodes {
 
         @Override
         Value compute(Frame frame) {
-            StringBuilder text = new StringBuilder();
-            for (Node part : parts) {
-                Value value = part.scalar(frame);
-                if (!value.isNothing()) {
-                    text.append(value);
-                }
+            Value[] values = new Value[parts.length];
+            for (int i = 0; i < values.length; i++) {
+                values[i] = parts[i].scalar(frame);
             }
-            return TextValue.of(text.toString());
+            return TextValue.joined(values);
         }
     }
 

@@ -14,7 +14,6 @@ import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.UnaryOperator;
 
 /** Functions of texts. Positions count from 1, in code points. */
 final class TextFunctions {
@@ -23,17 +22,14 @@ final class TextFunctions {
     static void addTo(FunctionSet functions) {
         functions.scalar("upper(text: text): text", a -> ((TextValue) a[0]).upper());
         functions.scalar("lower(text: text): text", a -> ((TextValue) a[0]).lower());
-        functions.scalar("trim(text: text): text", changed(WhiteSpace::trim));
-        functions.scalar("normalizeSpace(text: text): text", changed(WhiteSpace::normalize));
-        functions.scalar("length(text: text): number", a -> {
-            String text = text(a, 0);
-            return NumberValue.of(text.codePointCount(0, text.length()));
-        });
+        functions.scalar("trim(text: text): text", TextFunctions::trim);
+        functions.scalar("normalizeSpace(text: text): text", a -> TextValue.of(WhiteSpace.normalize(text(a, 0))));
+        functions.scalar("length(text: text): number", a -> NumberValue.of(codePoints((TextValue) a[0])));
         functions.scalar(
                 "byteLength(text: text): number",
                 a -> NumberValue.of(text(a, 0).getBytes(StandardCharsets.UTF_8).length));
         functions.scalar("substring(text: text, start: integer, length?: integer): text", TextFunctions::substring);
-        functions.scalar("left(text: text, length: integer): text", a -> part(text(a, 0), 0, size(a, 1)));
+        functions.scalar("left(text: text, length: integer): text", a -> part((TextValue) a[0], 0, size(a, 1)));
         functions.scalar("right(text: text, length: integer): text", TextFunctions::right);
         functions.scalar("before(text: text, mark: text): text", TextFunctions::before);
         functions.scalar("after(text: text, mark: text): text", TextFunctions::after);
@@ -50,11 +46,7 @@ final class TextFunctions {
                 a -> BooleanValue.of(text(a, 0).endsWith(text(a, 1))));
         functions.scalar("padLeft(text: text, length: integer, fill?: text): text", a -> pad(a, true));
         functions.scalar("padRight(text: text, length: integer, fill?: text): text", a -> pad(a, false));
-        functions.scalar("concat(part...: text): text", TextFunctions::concat);
-    }
-
-    private static FunctionSet.Plain changed(UnaryOperator<String> change) {
-        return arguments -> TextValue.of(change.apply(text(arguments, 0)));
+        functions.scalar("concat(part...: text): text", TextValue::joined);
     }
 
     static String text(Value[] arguments, int index) {
@@ -71,13 +63,28 @@ final class TextFunctions {
         return number.decimal().min(BigDecimal.valueOf(Integer.MAX_VALUE)).intValue();
     }
 
+    private static Value trim(Value[] a) {
+        String all = text(a, 0);
+        String trimmed = WhiteSpace.trim(all);
+        int from = all.indexOf(trimmed);
+        return ((TextValue) a[0]).part(from, from + trimmed.length());
+    }
+
     /** The part of a text, by code points counted from 0; what lies outside is left out. */
-    private static TextValue part(String text, int from, int length) {
-        int count = text.codePointCount(0, text.length());
+    private static TextValue part(TextValue value, int from, int length) {
+        int count = codePoints(value);
         int start = Math.min(from, count);
         int end = (int) Math.min((long) start + length, count);
+        if (count == value.length()) {
+            return value.part(start, end);
+        }
+        String text = value.text();
         int startIndex = text.offsetByCodePoints(0, start);
-        return TextValue.of(text.substring(startIndex, text.offsetByCodePoints(startIndex, end - start)));
+        return value.part(startIndex, text.offsetByCodePoints(startIndex, end - start));
+    }
+
+    private static int codePoints(TextValue text) {
+        return text.isPlain() ? text.length() : text.text().codePointCount(0, text.length());
     }
 
     private static Value substring(Value[] a) {
@@ -86,25 +93,23 @@ final class TextFunctions {
             throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "Positions in a text count from 1.")
                     .withValue("0"));
         }
-        return part(text(a, 0), start - 1, a.length > 2 ? size(a, 2) : Integer.MAX_VALUE);
+        return part((TextValue) a[0], start - 1, a.length > 2 ? size(a, 2) : Integer.MAX_VALUE);
     }
 
     private static Value right(Value[] a) {
-        String text = text(a, 0);
-        int count = text.codePointCount(0, text.length());
-        return part(text, Math.max(0, count - size(a, 1)), Integer.MAX_VALUE);
+        TextValue text = (TextValue) a[0];
+        return part(text, Math.max(0, codePoints(text) - size(a, 1)), Integer.MAX_VALUE);
     }
 
     private static Value before(Value[] a) {
         int at = text(a, 0).indexOf(text(a, 1));
-        return at < 0 ? Nothing.ABSENT : TextValue.of(text(a, 0).substring(0, at));
+        return at < 0 ? Nothing.ABSENT : ((TextValue) a[0]).part(0, at);
     }
 
     private static Value after(Value[] a) {
-        int at = text(a, 0).indexOf(text(a, 1));
-        return at < 0
-                ? Nothing.ABSENT
-                : TextValue.of(text(a, 0).substring(at + text(a, 1).length()));
+        TextValue text = (TextValue) a[0];
+        int at = text.text().indexOf(text(a, 1));
+        return at < 0 ? Nothing.ABSENT : text.part(at + text(a, 1).length(), text.length());
     }
 
     private static Value replace(Value[] a) {
@@ -146,13 +151,5 @@ final class TextFunctions {
         int missing = wanted - text.codePointCount(0, text.length());
         String padding = fill.repeat(Math.max(0, missing));
         return TextValue.of(left ? padding + text : text + padding);
-    }
-
-    private static Value concat(Value[] a) {
-        StringBuilder out = new StringBuilder();
-        for (int i = 0; i < a.length; i++) {
-            out.append(text(a, i));
-        }
-        return TextValue.of(out.toString());
     }
 }

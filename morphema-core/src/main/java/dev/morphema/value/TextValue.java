@@ -108,6 +108,45 @@ public sealed class TextValue extends Value permits ElementText {
         return copy;
     }
 
+    /** {@return the texts of some values one after the other, known to be plain if all of them are}; what is nothing has none. */
+    public static TextValue joined(Value... values) {
+        int most = 0;
+        boolean plain = true;
+        for (Value value : values) {
+            most += value.mostBytes();
+            plain &= value.mostBytes() > 0 || hasNoText(value);
+        }
+        TextValue text = plain ? joinedPlain(values, new byte[most]) : null;
+        return text == null ? of(joinedText(values)) : text;
+    }
+
+    private static boolean hasNoText(Value value) {
+        return value.isNothing() || value instanceof TextValue text && text.length == 0;
+    }
+
+    private static @Nullable TextValue joinedPlain(Value[] values, byte[] room) {
+        int end = 0;
+        for (Value value : values) {
+            if (!hasNoText(value)) {
+                end = value.printed(room, end);
+            }
+            if (end < 0) {
+                return null;
+            }
+        }
+        return end == 0 ? EMPTY : ofPlain(room, 0, end);
+    }
+
+    private static String joinedText(Value[] values) {
+        StringBuilder text = new StringBuilder();
+        for (Value value : values) {
+            if (!value.isNothing()) {
+                text.append(value);
+            }
+        }
+        return text.toString();
+    }
+
     private static byte[] copied(byte[] bytes, int from, int to) {
         byte[] copy = room(to - from);
         System.arraycopy(bytes, from, copy, 0, to - from);
@@ -206,6 +245,14 @@ public sealed class TextValue extends Value permits ElementText {
      */
     public final long eightFrom(int from) {
         return (long) EIGHT.get(Objects.requireNonNull(plain), from);
+    }
+
+    /** {@return the characters from one to before another, counted from 0} */
+    public final TextValue part(int from, int to) {
+        if (from == to) {
+            return EMPTY;
+        }
+        return plain == null ? of(text().substring(from, to)) : ofPlain(plain, from, to);
     }
 
     /** {@return the text in upper case, as it is without a language} */

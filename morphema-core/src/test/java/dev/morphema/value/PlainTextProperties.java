@@ -6,8 +6,11 @@ import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import java.util.regex.Pattern;
 import java.util.stream.IntStream;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
 import net.jqwik.api.constraints.CharRange;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.Size;
@@ -42,6 +45,30 @@ class PlainTextProperties {
             assertThat(each.lower()).isEqualTo(TextValue.of(each.text().toLowerCase(Locale.ROOT)));
             assertThat(each.upper().isPlain()).isEqualTo(each.isPlain());
         }
+    }
+
+    @Property
+    void isPlainInPartsAndJoinedWithOthers(
+            @ForAll("texts") String text, @ForAll("texts") String other, @ForAll @IntRange(max = 12) int split) {
+        int at = Math.min(split, text.length());
+        TextValue whole = TextValue.often(text);
+        TextValue start = whole.part(0, at);
+        TextValue end = whole.part(at, text.length());
+        assertThat(start.text()).isEqualTo(text.substring(0, at));
+        assertThat(end.text()).isEqualTo(text.substring(at));
+        assertThat(start.isPlain()).isEqualTo(whole.isPlain() && at > 0);
+        Value number = NumberValue.of(-25);
+        TextValue joined = TextValue.joined(start, Nothing.ABSENT, end, number, TextValue.of(other), Nothing.NULL);
+        assertThat(joined).isEqualTo(TextValue.of(text + "-25" + other));
+        assertThat(TextValue.joined(end, number).isPlain()).isEqualTo(end.isPlain() || end.length() == 0);
+        assertThat(TextValue.joined(Nothing.ABSENT, TextValue.EMPTY)).isEqualTo(TextValue.EMPTY);
+    }
+
+    @Provide
+    Arbitrary<String> texts() {
+        return Arbitraries.oneOf(
+                Arbitraries.strings().withChars("aB 9-").ofMaxLength(12),
+                Arbitraries.strings().withChars("a&\"\u00FC\u0141 ").ofMaxLength(12));
     }
 
     @Property(tries = 300)
