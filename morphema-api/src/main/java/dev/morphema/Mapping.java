@@ -88,8 +88,7 @@ public final class Mapping {
                 StagedOutput.Opening opening = outputs.byTarget().get(targets().get(i));
                 if (opening != null) {
                     StagedOutput output = opened(opening);
-                    boolean taken =
-                            staged.values().stream().anyMatch(o -> o.place().equals(output.place()));
+                    boolean taken = isTaken(output, staged.values());
                     staged.put(i, output);
                     checkOutput(i, output, taken);
                 }
@@ -109,6 +108,15 @@ public final class Mapping {
         } finally {
             staged.values().forEach(StagedOutput::discard);
         }
+    }
+
+    private static boolean isTaken(StagedOutput output, Collection<StagedOutput> others) {
+        for (StagedOutput other : others) {
+            if (other.place().equals(output.place())) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void checkOutput(int target, StagedOutput output, boolean taken) {
@@ -162,9 +170,10 @@ public final class Mapping {
         for (int i = 0; i < targets().size(); i++) {
             written.put(targets().get(i), outcome.written().get(i));
         }
-        List<Problem> warnings = outcome.warnings().stream()
-                .map(problem -> InputLines.shown(problem, inputs))
-                .toList();
+        List<Problem> warnings = new ArrayList<>();
+        for (Problem problem : outcome.warnings()) {
+            warnings.add(InputLines.shown(problem, inputs));
+        }
         return new Result(read, written, warnings);
     }
 

@@ -116,12 +116,7 @@ final class KeyedItems extends Node {
         if (found == null) {
             return sequence.each(frame, sink);
         }
-        for (Value item : found.items()) {
-            if (!sink.accept(item)) {
-                return false;
-            }
-        }
-        return true;
+        return sink.acceptAll(found.items());
     }
 
     @Override

@@ -99,20 +99,13 @@ abstract class Node {
      */
     boolean each(Frame frame, ItemSink sink) {
         Value value = eval(frame);
-        Iterable<Value> items;
         if (value instanceof Many many) {
-            items = many.items();
-        } else if (value instanceof ListValue list) {
-            items = list.items();
-        } else {
-            return value.isNothing() || sink.accept(value);
+            return sink.acceptAll(many.items());
         }
-        for (Value item : items) {
-            if (!sink.accept(item)) {
-                return false;
-            }
+        if (value instanceof ListValue list) {
+            return sink.acceptAll(list.items());
         }
-        return true;
+        return value.isNothing() || sink.accept(value);
     }
 
     /**

@@ -72,7 +72,7 @@ final class PathNodes {
             } catch (ProblemException e) {
                 throw located(e);
             }
-            return found.stream().allMatch(sink::accept);
+            return sink.acceptAll(found);
         }
 
         private void collect(Value from, List<Value> found) {

@@ -109,21 +109,12 @@ final class ValueNodes {
         private boolean give(Frame frame, ItemSink sink) {
             Value value = yield.eval(frame);
             if (value instanceof Many many) {
-                return giveAll(many.items(), sink);
+                return sink.acceptAll(many.items());
             }
             if (value instanceof ListValue list && !(yield instanceof ListOf)) {
-                return giveAll(list.items(), sink);
+                return sink.acceptAll(list.items());
             }
             return value == Nothing.ABSENT || sink.accept(value);
-        }
-
-        private static boolean giveAll(List<Value> items, ItemSink sink) {
-            for (Value item : items) {
-                if (!sink.accept(item)) {
-                    return false;
-                }
-            }
-            return true;
         }
 
         @Override

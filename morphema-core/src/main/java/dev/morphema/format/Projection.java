@@ -7,13 +7,19 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Queue;
+import java.util.concurrent.ArrayBlockingQueue;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a mapping uses at one place of a source: all of it, or some fields. A reader keeps only that. Immutable, so that
- * a compiled mapping can be shared; two records read by the same projection have the same layout.
+ * What a mapping uses at one place of a source: all of it, or some fields. A reader keeps only that. Safe for use by many
+ * threads, so that a compiled mapping can be shared: but for what readers leave each other, it is immutable. Two records read by
+ * the same projection have the same layout.
  */
 public final class Projection {
+    /** So many threads that read at the same time can each go on with what was learned before. */
+    private static final int MOST_LEARNED = 16;
+
     /** All there is, without declared types. */
     public static final Projection EVERYTHING = new Projection(true, Map.of(), null, Map.of());
 
@@ -24,6 +30,8 @@ public final class Projection {
     private final boolean passes;
     private final Layout layout;
     private final List<Projection> bySlot = new ArrayList<>();
+    /** Null until something was learned. Two threads may each make it; then something must be learned again. */
+    private volatile @Nullable Queue<Object> learned;
 
     /**
      * @param everything whether all fields are kept, not only those named
@@ -83,6 +91,28 @@ public final class Projection {
             fewer.put(first, fewer.get(first).without(path.subList(1, path.size())));
         }
         return new Projection(false, fewer, converter, deep);
+    }
+
+    /**
+     * {@return what a reader has learned of how the records stand that it read with this projection, which is nobody else's from
+     * now on; null if there is none}
+     *
+     * @param kind what this reader can make use of
+     */
+    public <T> @Nullable T learned(Class<T> kind) {
+        Queue<Object> all = learned;
+        Object found = all == null ? null : all.poll();
+        return kind.isInstance(found) ? kind.cast(found) : null;
+    }
+
+    /** Leaves what a reader has learned, and does not use any more, to one that reads the next input. */
+    public void leave(Object thing) {
+        Queue<Object> all = learned;
+        if (all == null) {
+            all = new ArrayBlockingQueue<>(MOST_LEARNED);
+            learned = all;
+        }
+        all.offer(thing);
     }
 
     /** {@return whether the value at this place has a declared type} */

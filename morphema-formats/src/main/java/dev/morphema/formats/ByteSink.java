@@ -24,7 +24,7 @@ public final class ByteSink {
     private static final int FIRST_SIZE = 1 << 11;
 
     /** How much larger the next buffer is each time. */
-    private static final int GROWTH = 4;
+    private static final int GROWTH = 2;
 
     private static final int SIZE = 1 << 16;
     private static final int SPARE = 2 * Long.BYTES;

@@ -63,6 +63,12 @@ public final class FieldOrder {
         this(wanted, false, false);
     }
 
+    /** {@return the order that a reader has left which read with the same projection, or a new one} */
+    public static FieldOrder learned(Projection wanted) {
+        FieldOrder known = wanted.learned(FieldOrder.class);
+        return known == null ? new FieldOrder(wanted) : known;
+    }
+
     /** {@return the slots of the fields of records, in a format in which all values are texts} */
     public static FieldOrder ofTexts(Projection wanted) {
         return new FieldOrder(wanted, true, false);
@@ -149,6 +155,21 @@ public final class FieldOrder {
     /** The field to which the {@linkplain #way way} leads is the next one. */
     public void goOn() {
         next++;
+    }
+
+    /** {@return whether more ways may be learned here and below; if not, records are ever others, and who reads the next learns anew} */
+    public boolean mayLearnMore() {
+        for (int count : learned) {
+            if (count >= MOST_WAYS) {
+                return false;
+            }
+        }
+        for (FieldOrder order : below) {
+            if (order != null && !order.mayLearnMore()) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** {@return whether it is worthwhile to remember the way to the last field: not of a single record, nor if it is ever another} */

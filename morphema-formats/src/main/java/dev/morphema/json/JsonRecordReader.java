@@ -74,7 +74,7 @@ final class JsonRecordReader implements RecordReader {
         for (FieldName step : path) {
             at = at.child(step);
         }
-        this.records = new FieldOrder(at);
+        this.records = FieldOrder.learned(at);
         this.lines = lines;
         Decoding.Start start = Decoding.start(input.open(), encoding);
         this.bytes = start.bytes();
@@ -360,6 +360,9 @@ final class JsonRecordReader implements RecordReader {
 
     @Override
     public void close() throws IOException {
+        if (done && !records.wanted().everything() && records.mayLearnMore()) {
+            records.wanted().leave(records);
+        }
         tokens.close();
         bytes.close();
     }

@@ -72,7 +72,15 @@ final class ElementPlace {
 
     /** {@return whether there is a form of child elements, in a scope} */
     boolean hasForms(XmlScope here) {
-        return forms.length > 0 && scope == here;
+        return forms.length > 0 && isScope(here);
+    }
+
+    private boolean isScope(XmlScope here) {
+        // In another document the scope is another object, and mostly means the same.
+        if (scope != here && scope != null && scope.meansTheSameAs(here)) {
+            scope = here;
+        }
+        return scope == here;
     }
 
     /** {@return the form that the next child element begins with, if it is the one that is expected; else null} */
@@ -110,11 +118,24 @@ final class ElementPlace {
         return learned < MOST_FORMS;
     }
 
+    /** {@return whether that is so here and below; if not, elements are ever others, and who reads the next document learns anew} */
+    boolean mayLearnMore() {
+        if (!mayLearn() || unwanted != null && !unwanted.mayLearnMore()) {
+            return false;
+        }
+        for (ElementPlace place : below) {
+            if (place != null && !place.mayLearnMore()) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     /** Remembers how a child element stood, in place of what began like that before. */
     void learn(ElementForm form, XmlScope here) {
         learned++;
         longest = Math.max(longest, form.start().length());
-        if (scope != here) {
+        if (!isScope(here)) {
             scope = here;
             forms = new ElementForm[0];
         }

@@ -38,13 +38,23 @@ final class XmlRecordReader implements RecordReader {
     private final Options options;
     private final String input;
     private final List<FieldName> path;
-    private final ElementPlace place;
-    /** The place of the records on the path, if there is a path. */
-    private final ElementPlace around = ElementPlace.ofNothing();
+    private final Places places;
 
     private InputStream bytes;
     private XmlTokens xml;
     private ElementReader elements;
+    /**
+     * What has been learned of how elements stand.
+     *
+     * @param place of the document or, if there is a path, of the records
+     * @param around the place of the records on the path
+     */
+    private record Places(ElementPlace place, ElementPlace around) {
+        boolean mayLearnMore() {
+            return place.mayLearnMore() && around.mayLearnMore();
+        }
+    }
+
     /** How many elements on the path are open. */
     private int open;
 
@@ -65,7 +75,8 @@ final class XmlRecordReader implements RecordReader {
         for (FieldName step : path) {
             at = at.child(step);
         }
-        this.place = new ElementPlace(at);
+        Places learned = at.learned(Places.class);
+        this.places = learned == null ? new Places(new ElementPlace(at), ElementPlace.ofNothing()) : learned;
         this.bytes = input.open();
         boolean inBytes = input.isRereadable() && options.text("encoding").isEmpty();
         this.xml = inBytes ? new XmlByteTokens(bytes, ReadBuffer.size(input), input.name()) : library();
@@ -129,8 +140,9 @@ final class XmlRecordReader implements RecordReader {
     private Value root() throws XMLStreamException, IOException {
         done = true;
         xml.next();
-        RecordValue.Builder document = RecordValue.builder(place.wanted().layout(), new Origin(input, 0, xml.line()));
-        elements.child(document, place);
+        RecordValue.Builder document =
+                RecordValue.builder(places.place().wanted().layout(), new Origin(input, 0, xml.line()));
+        elements.child(document, places.place());
         while (xml.next() != Token.DONE) {
             // what stands behind the root element says nothing
         }
@@ -163,11 +175,11 @@ final class XmlRecordReader implements RecordReader {
 
     private @Nullable Value nextElement() throws XMLStreamException, IOException {
         xml.beginRecord();
-        Value found = open == path.size() - 1 ? xml.known(around, records + 1) : null;
+        Value found = open == path.size() - 1 ? xml.known(places.around(), records + 1) : null;
         if (found != null) {
             records++;
         } else if (toElement()) {
-            found = elements.record(around, place, records);
+            found = elements.record(places.around(), places.place(), records);
         }
         complete = records;
         return found;
@@ -243,6 +255,10 @@ final class XmlRecordReader implements RecordReader {
 
     @Override
     public void close() throws IOException {
+        Projection wanted = places.place().wanted();
+        if (done && !wanted.everything() && places.mayLearnMore()) {
+            wanted.leave(places);
+        }
         try {
             xml.close();
         } catch (XMLStreamException e) {

@@ -37,6 +37,11 @@ final class XmlScope {
         return namespaces.get(prefix);
     }
 
+    /** {@return whether all prefixes stand for the same as in another scope} */
+    boolean meansTheSameAs(XmlScope other) {
+        return namespaces.equals(other.namespaces);
+    }
+
     /** Takes a declaration, before any name is asked for; says whether it is common. */
     boolean declare(XmlName attribute, String namespace) {
         boolean isDefault = attribute.qualified().length == "xmlns".length();
