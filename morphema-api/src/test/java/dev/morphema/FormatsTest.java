@@ -54,6 +54,26 @@ class FormatsTest {
         assertThat(problem.input().line()).isEqualTo(3);
     }
 
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '~',
+            quoteCharacter = '`',
+            value = {
+                "<?xml version=\"1.0\"?>|<m><a>1</a></m> ~ xml",
+                "{\"a\":1,\"b\":2}|{\"a\":3,\"b\":4} ~ jsonl",
+                "[|{\"a\":1}|] ~ json",
+                "a;b|1;2 ~ csv(delimiter = \";\")",
+                "a\tb|1\t2 ~ csv(delimiter = \"\\t\")"
+            })
+    @DisplayName("CSV: an input that is something else is no sequence of empty records")
+    void csvThatIsNone(String input, String proposed) {
+        Problem problem = failure(
+                "source m: csv\ntarget o: csv { for r in m { a = r.a } }",
+                Inputs.text("m", input.replace('|', '\n').replace("\\t", "\t")));
+        assertThat(problem.code()).isEqualTo(Code.BAD_CSV);
+        assertThat(problem.help()).contains(proposed);
+    }
+
     @Test
     @DisplayName("CSV: byte order marks and encodings")
     void csvEncodings() {

@@ -60,6 +60,7 @@ class MappingProblemsTest {
                 "a = (1; 2:22 syntax",
                 "a = [1; 2:22 syntax",
                 "a for x in [1] where x = 1 => x; 2:41 syntax",
+                "a for x in [1] keyed by x, 2 => x; 2:43 syntax",
                 "a for x in [1] => x.b; 2:38 unknown-field",
                 "let a = 1  let a = 2  b = a; 2:33 hidden-name",
                 "a = 1  a = 2; 2:25 duplicate-field",

@@ -204,6 +204,12 @@ final class LoopParser {
     private Loop.KeyedBy keyedBy(Token start) {
         skipTwoWords();
         Expr key = head();
+        if (cursor.at(",")) {
+            throw Cursor.fault(
+                    cursor.peek().span(),
+                    "An entry of an object has one key.",
+                    "make one text of several: \"{a}-{b}\"");
+        }
         return new Loop.KeyedBy(since(start), key);
     }
 }

@@ -8,6 +8,7 @@ import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import java.io.BufferedReader;
 import java.io.IOException;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -119,9 +120,11 @@ final class CsvFaults {
         }
 
         private Problem problem(String message, long problemLine, int column) {
+            String other = line == 1 ? OtherThanCsv.proposal(List.of(text), delimiter) : null;
             return Problem.error(Code.BAD_CSV, message)
                     .in(InputLocation.at(input.name(), problemLine, column + 1))
-                    .withHelp("a quote inside a quoted cell is written twice: " + quote + quote);
+                    .withHelp(
+                            other == null ? "a quote inside a quoted cell is written twice: " + quote + quote : other);
         }
     }
 }

@@ -44,6 +44,7 @@ final class CsvRecordReader implements RecordReader {
     private boolean started;
     private final @Nullable List<String> columns;
     private final boolean header;
+    private final String delimiter;
 
     CsvRecordReader(Input input, Projection projection, Options options) throws IOException {
         this.input = input;
@@ -53,7 +54,7 @@ final class CsvRecordReader implements RecordReader {
         this.faults = new CsvFaults(input, options);
         Decoding.Start start = Decoding.start(input.open(), options.encoding());
         this.bytes = start.bytes();
-        String delimiter = options.text("delimiter", ",");
+        this.delimiter = options.text("delimiter", ",");
         char quote = options.text("quote", "\"").charAt(0);
         boolean trim = options.isOn("trim", false);
         boolean scanned =
@@ -161,6 +162,9 @@ final class CsvRecordReader implements RecordReader {
         if (projection.everything()) {
             return;
         }
+        if (projection.layout().size() > 0 && header) {
+            refuseOtherThanCsv(names);
+        }
         for (int slot = 0; slot < projection.layout().size(); slot++) {
             FieldName field = projection.layout().name(slot);
             if (!names.contains(field.local())) {
@@ -170,6 +174,22 @@ final class CsvRecordReader implements RecordReader {
                         .in(InputLocation.at(input.name(), skipped + 1, 0))
                         .withHelp(NearNames.proposal(field.local(), names).orElse(null)));
             }
+        }
+    }
+
+    /** An input that is none in this form would give as many records without any field as it has lines. */
+    private void refuseOtherThanCsv(List<String> names) {
+        String proposal = OtherThanCsv.proposal(rows.header(), delimiter);
+        for (int slot = 0; slot < projection.layout().size(); slot++) {
+            if (names.contains(projection.layout().name(slot).local())) {
+                return;
+            }
+        }
+        if (proposal != null) {
+            throw new ProblemException(
+                    Problem.error(Code.BAD_CSV, "The input has none of the columns that the mapping uses.")
+                            .in(InputLocation.at(input.name(), skipped + 1, 0))
+                            .withHelp(proposal));
         }
     }
 
