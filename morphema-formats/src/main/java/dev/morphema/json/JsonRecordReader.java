@@ -63,6 +63,7 @@ final class JsonRecordReader implements RecordReader {
     private boolean begun;
     private boolean sequence;
     private boolean done;
+    private boolean closed;
     private long number;
 
     JsonRecordReader(Input input, List<FieldName> path, Projection projection, Charset encoding, boolean lines)
@@ -360,9 +361,10 @@ final class JsonRecordReader implements RecordReader {
 
     @Override
     public void close() throws IOException {
-        if (done && !records.wanted().everything() && records.mayLearnMore()) {
+        if (!closed && done && !records.wanted().everything() && records.mayLearnMore()) {
             records.wanted().leave(records);
         }
+        closed = true;
         tokens.close();
         bytes.close();
     }

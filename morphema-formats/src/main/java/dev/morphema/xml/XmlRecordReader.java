@@ -63,6 +63,7 @@ final class XmlRecordReader implements RecordReader {
     private long complete;
 
     private boolean done;
+    private boolean closed;
     /** A null that came first: alone it stands for nothing at all, among others it is one of them. */
     private @Nullable Value heldBack;
 
@@ -256,9 +257,10 @@ final class XmlRecordReader implements RecordReader {
     @Override
     public void close() throws IOException {
         Projection wanted = places.place().wanted();
-        if (done && !wanted.everything() && places.mayLearnMore()) {
+        if (!closed && done && !wanted.everything() && places.mayLearnMore()) {
             wanted.leave(places);
         }
+        closed = true;
         try {
             xml.close();
         } catch (XMLStreamException e) {
