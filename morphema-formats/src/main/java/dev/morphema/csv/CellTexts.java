@@ -22,6 +22,17 @@ final class CellTexts {
     }
 
     /**
+     * Reads some bytes of which nobody wants the text.
+     *
+     * @throws CharacterCodingException if they are no characters
+     */
+    void check(byte[] bytes, int from, int to) throws CharacterCodingException {
+        if (!areUtf8(bytes, from, to)) {
+            text(bytes, from, to);
+        }
+    }
+
+    /**
      * {@return the text of some bytes}
      *
      * @throws CharacterCodingException if they are no characters

@@ -245,7 +245,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     private void checkUnwanted(RowCells cells) throws CharacterCodingException {
         for (int column = 0; column < cells.count(); column++) {
             if (columns[column].slot() == NOT_WANTED && !cells.isAscii(column)) {
-                texts.text(cells.bytes(), cells.start(column), cells.end(column));
+                texts.check(cells.bytes(), cells.start(column), cells.end(column));
             }
         }
     }
