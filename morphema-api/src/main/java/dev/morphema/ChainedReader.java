@@ -37,9 +37,18 @@ final class ChainedReader implements RecordReader {
 
     @Override
     public @Nullable Value next() throws IOException {
+        return next(false);
+    }
+
+    @Override
+    public @Nullable Value nextPassing() throws IOException {
+        return next(true);
+    }
+
+    private @Nullable Value next(boolean passing) throws IOException {
         while (fill()) {
             RecordReader current = open.element();
-            Value record = current.next();
+            Value record = passing ? current.nextPassing() : current.next();
             if (record != null) {
                 return record;
             }

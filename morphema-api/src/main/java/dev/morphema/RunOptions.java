@@ -73,7 +73,7 @@ public final class RunOptions {
     /**
      * {@return these options and how many threads a run may use}; as many as there are processors if nothing is said. Inputs
      * of 256 MB and more are then read in threads of their own, those of 4 MB and more if a number is given, or there are
-     * several; the result is the same with any number.
+     * several, unless to read ahead would cost more than it brings; the result is the same with any number.
      *
      * @throws IllegalArgumentException if below 1
      */

@@ -18,6 +18,8 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Inputs so large that they are read in threads of their own, and held things so many that they leave the memory. */
 class LargeInputsTest {
@@ -37,6 +39,15 @@ class LargeInputsTest {
         return file("lines.csv", "bill,kg", ROWS, i -> "SKB-" + i * 7919L % 5_000 + "," + i % 90_000 + ".25");
     }
 
+    private Path jsonLines() throws IOException {
+        String first = "{\"bill\":\"SKB-0\",\"kg\":0.25}";
+        return file(
+                "lines.jsonl",
+                first,
+                ROWS - 1,
+                i -> first.replace("0\"", i * 7919L % 5_000 + "\"").replace("0.25", i % 90_000 + ".25"));
+    }
+
     private static String run(String mapping, Inputs inputs, RunOptions options) {
         Mapping loaded = Language.load(mapping);
         ByteArrayOutputStream out = new ByteArrayOutputStream();
@@ -49,11 +60,11 @@ class LargeInputsTest {
                 .problem();
     }
 
-    @Test
-    void threadsGiveTheSameBytes() throws IOException {
-        String mapping =
-                "source lines: csv { kg: number }\ntarget o: jsonl { for l in lines { b = l.bill  k = l.kg } }";
-        Inputs inputs = Inputs.file("lines", lines());
+    @ParameterizedTest
+    @ValueSource(strings = {"csv { kg: number }", "jsonl"})
+    void threadsGiveTheSameBytes(String format) throws IOException {
+        String mapping = "source lines: " + format + "\ntarget o: jsonl { for l in lines { b = l.bill  k = l.kg } }";
+        Inputs inputs = Inputs.file("lines", format.equals("jsonl") ? jsonLines() : lines());
         assertThat(run(mapping, inputs, SEVERAL))
                 .isEqualTo(run(mapping, inputs, ONE))
                 .hasLineCount(ROWS);
@@ -157,17 +168,18 @@ class LargeInputsTest {
         assertThat(twice.message()).contains("on line 4001 and again on line 4002");
     }
 
-    @Test
-    void aFaultInTheInputIsToldAfterWhatStandsBeforeIt() throws IOException {
-        Path file = lines();
+    @ParameterizedTest
+    @ValueSource(strings = {"csv", "jsonl"})
+    void aFaultInTheInputIsToldAfterWhatStandsBeforeIt(String format) throws IOException {
+        Path file = format.equals("csv") ? lines() : jsonLines();
         String text = Files.readString(file);
         int at = text.indexOf('\n', text.length() / 2) + 1;
         Files.writeString(file, text.substring(0, at) + "SKB-1,2,3\n" + text.substring(at));
         Inputs inputs = Inputs.file("lines", file);
-        String mapping = "source lines: csv\ntarget o: jsonl { for l in lines { b = l.bill } }";
+        String mapping = "source lines: " + format + "\ntarget o: jsonl { for l in lines { b = l.bill } }";
         Problem several = failure(mapping, inputs, SEVERAL);
         assertThat(several).isEqualTo(failure(mapping, inputs, ONE));
-        assertThat(several.code()).isEqualTo(Code.BAD_CSV);
+        assertThat(several.code()).isEqualTo(format.equals("csv") ? Code.BAD_CSV : Code.BAD_JSON);
         String failsBefore = mapping.replace("l.bill", "number(l.bill)");
         assertThat(failure(failsBefore, inputs, SEVERAL))
                 .isEqualTo(failure(failsBefore, inputs, ONE))
@@ -177,8 +189,8 @@ class LargeInputsTest {
 
     @Test
     void aLoopThatHasEnoughStopsTheReading() throws IOException {
-        String mapping = "source lines: csv\ntarget o: jsonl { for l in lines take 2 { b = l.bill } }";
-        assertThat(run(mapping, Inputs.file("lines", lines()), SEVERAL)).hasLineCount(2);
+        String mapping = "source lines: jsonl\ntarget o: jsonl { for l in lines take 2 { b = l.bill } }";
+        assertThat(run(mapping, Inputs.file("lines", jsonLines()), SEVERAL)).hasLineCount(2);
     }
 
     @Test
