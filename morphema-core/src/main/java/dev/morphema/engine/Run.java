@@ -255,7 +255,7 @@ public final class Run {
             if (bare != null) {
                 more = sink.accept(bare);
             } else {
-                Value record = next(reader, source);
+                Value record = next(reader, source, true);
                 if (record == null) {
                     break;
                 }
@@ -271,7 +271,7 @@ public final class Run {
         List<Streaming> wanting = new ArrayList<>(open);
         long count = 0;
         while (!wanting.isEmpty()) {
-            Value record = kept ? next(reader, source) : nextPassing(reader, source);
+            Value record = next(reader, source, kept);
             if (record == null) {
                 break;
             }
@@ -288,17 +288,9 @@ public final class Run {
     }
 
     /** The next record; a failure to read is told as such, so that it is not taken for one to write. */
-    private @Nullable Value next(RecordReader reader, int source) {
+    private @Nullable Value next(RecordReader reader, int source, boolean kept) {
         try {
-            return reader.next();
-        } catch (IOException e) {
-            throw unreadable(source, e);
-        }
-    }
-
-    private @Nullable Value nextPassing(RecordReader reader, int source) {
-        try {
-            return reader.nextPassing();
+            return kept ? reader.next() : reader.nextPassing();
         } catch (IOException e) {
             throw unreadable(source, e);
         }

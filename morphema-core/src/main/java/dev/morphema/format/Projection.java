@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Queue;
 import java.util.concurrent.ArrayBlockingQueue;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -95,18 +96,25 @@ public final class Projection {
 
     /**
      * {@return what a reader has learned of how the records stand that it read with this projection, which is nobody else's from
-     * now on; null if there is none}
+     * now on}
      *
      * @param kind what this reader can make use of
+     * @param beginning gives what it begins with where nothing was left
      */
-    public <T> @Nullable T learned(Class<T> kind) {
+    public <T> T learned(Class<T> kind, Supplier<T> beginning) {
         Queue<Object> all = learned;
         Object found = all == null ? null : all.poll();
-        return kind.isInstance(found) ? kind.cast(found) : null;
+        return kind.isInstance(found) ? kind.cast(found) : beginning.get();
     }
 
-    /** Leaves what a reader has learned, and does not use any more, to one that reads the next input. */
+    /**
+     * Leaves what a reader has learned, and does not use any more, to one that reads the next input. Where everything is kept,
+     * as in unlike mappings, nothing is left.
+     */
     public void leave(Object thing) {
+        if (everything) {
+            return;
+        }
         Queue<Object> all = learned;
         if (all == null) {
             all = new ArrayBlockingQueue<>(MOST_LEARNED);

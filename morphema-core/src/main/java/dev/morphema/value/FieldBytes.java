@@ -214,22 +214,16 @@ public final class FieldBytes {
                 return null;
             }
             if (source != null) {
-                return shown(source);
+                if (shown == null || shown.bytes != source) {
+                    shown = new FieldBytes(source, fields);
+                }
+                return shown;
             }
             byte[] all = new byte[end + SPARE];
             System.arraycopy(bytes, 0, all, 0, end);
             FieldBytes taken = new FieldBytes(all, fields);
             begin();
             return taken;
-        }
-
-        private FieldBytes shown(byte[] where) {
-            FieldBytes last = shown;
-            if (last == null || last.bytes != where) {
-                last = new FieldBytes(where, fields);
-                shown = last;
-            }
-            return last;
         }
     }
 

@@ -15,6 +15,10 @@ class FieldBytesTest {
         return Arrays.copyOf(bytes, bytes.length + FieldBytes.SPARE);
     }
 
+    private static FieldBytes taken(FieldBytes.Row row) {
+        return Objects.requireNonNull(row.take());
+    }
+
     @Test
     void keptFieldsStayWhatTheyAreWhenTheirSourceChanges() {
         byte[] source = buffer("Nordlys;12.50");
@@ -22,12 +26,12 @@ class FieldBytesTest {
         row.begin();
         row.text(0, source, 0, 7);
         row.number(1, source, 8, 13);
-        FieldBytes first = Objects.requireNonNull(row.take());
+        FieldBytes first = taken(row);
 
         Arrays.fill(source, (byte) 'x');
         row.begin();
         row.text(2, source, 0, 3);
-        FieldBytes second = Objects.requireNonNull(row.take());
+        FieldBytes second = taken(row);
 
         assertThat(first.value(0)).isEqualTo(TextValue.of("Nordlys"));
         assertThat(first.value(1)).isEqualTo(NumberValue.of(new BigDecimal("12.50")));
@@ -43,13 +47,13 @@ class FieldBytesTest {
         row.beginPassing(source);
         row.text(0, source, 0, 7);
         row.text(1, source, 8, 12);
-        FieldBytes first = Objects.requireNonNull(row.take());
+        FieldBytes first = taken(row);
         Value kept = first.value(0);
         assertThat(first.value(1)).isEqualTo(TextValue.of("Sula"));
 
         row.beginPassing(source);
         row.text(1, source, 1, 4);
-        FieldBytes second = Objects.requireNonNull(row.take());
+        FieldBytes second = taken(row);
         assertThat(second.has(0)).isFalse();
         assertThat(second.value(1)).isEqualTo(TextValue.of("ord"));
         assertThat(kept).isEqualTo(TextValue.of("Nordlys"));
@@ -67,7 +71,7 @@ class FieldBytesTest {
         row.take();
         row.begin();
         row.text(0, source, 0, 7);
-        FieldBytes kept = Objects.requireNonNull(row.take());
+        FieldBytes kept = taken(row);
 
         row.beginPassing(source);
         row.text(0, source, 2, 3);

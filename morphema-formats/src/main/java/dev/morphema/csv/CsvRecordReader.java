@@ -162,9 +162,6 @@ final class CsvRecordReader implements RecordReader {
         if (projection.everything()) {
             return;
         }
-        if (projection.layout().size() > 0 && header) {
-            refuseOtherThanCsv(names);
-        }
         for (int slot = 0; slot < projection.layout().size(); slot++) {
             FieldName field = projection.layout().name(slot);
             if (!names.contains(field.local())) {
@@ -175,16 +172,16 @@ final class CsvRecordReader implements RecordReader {
                         .withHelp(NearNames.proposal(field.local(), names).orElse(null)));
             }
         }
+        boolean none =
+                !warnings.isEmpty() && warnings.size() == projection.layout().size();
+        if (none && header) {
+            refuseOtherThanCsv();
+        }
     }
 
     /** An input that is none in this form would give as many records without any field as it has lines. */
-    private void refuseOtherThanCsv(List<String> names) {
+    private void refuseOtherThanCsv() {
         String proposal = OtherThanCsv.proposal(rows.header(), delimiter);
-        for (int slot = 0; slot < projection.layout().size(); slot++) {
-            if (names.contains(projection.layout().name(slot).local())) {
-                return;
-            }
-        }
         if (proposal != null) {
             throw new ProblemException(
                     Problem.error(Code.BAD_CSV, "The input has none of the columns that the mapping uses.")

@@ -63,18 +63,11 @@ public final class ByteSink {
 
         private final int length;
 
-        /** The first sixteen bytes: most constants have no more, and are written in two steps. */
-        private final long first;
-
-        private final long second;
-
         /** @param text what the bytes stand for, in UTF-8 */
         public Constant(String text) {
             byte[] exact = bytes(text);
             length = exact.length;
             bytes = Arrays.copyOf(exact, length + SPARE);
-            first = EightBytes.at(bytes, 0);
-            second = EightBytes.at(bytes, Long.BYTES);
         }
 
         /** {@return how many bytes there are} */
@@ -82,24 +75,8 @@ public final class ByteSink {
             return length;
         }
 
-        /** Copies all bytes to where there is room for fifteen more; {@return where the copy ends}. */
-        private int copy(byte[] into, int at) {
-            EightBytes.put(into, at, first);
-            if (length > Long.BYTES) {
-                copyMore(into, at);
-            }
-            return at + length;
-        }
-
-        private void copyMore(byte[] into, int at) {
-            EightBytes.put(into, at + Long.BYTES, second);
-            if (length > SPARE) {
-                System.arraycopy(bytes, SPARE, into, at + SPARE, length - SPARE);
-            }
-        }
-
-        /** As the other, for all bytes from one on. */
-        private int copyFrom(int from, byte[] into, int at) {
+        /** Copies all bytes from one on, to where there is room for fifteen more; {@return where the copy ends}. */
+        private int copy(int from, byte[] into, int at) {
             EightBytes.copy(bytes, from, into, at, length - from);
             return at + length - from;
         }
@@ -217,13 +194,13 @@ public final class ByteSink {
             if (most > into.length) {
                 break;
             }
-            int start = i > from ? before.copy(into, to) : before.copyFrom(left, into, to);
+            int start = before.copy(i > from ? 0 : left, into, to);
             int end = bytes.print(slot, type, around[i].marks(), into, start);
             // Where others stand for some marks there may be no room behind them any more.
             if (end < 0 || end + after.bytes.length > into.length) {
                 break;
             }
-            to = after.copy(into, end);
+            to = after.copy(0, into, end);
             i++;
         }
         at = to;

@@ -63,12 +63,6 @@ public final class FieldOrder {
         this(wanted, false, false);
     }
 
-    /** {@return the order that a reader has left which read with the same projection, or a new one} */
-    public static FieldOrder learned(Projection wanted) {
-        FieldOrder known = wanted.learned(FieldOrder.class);
-        return known == null ? new FieldOrder(wanted) : known;
-    }
-
     /** {@return the slots of the fields of records, in a format in which all values are texts} */
     public static FieldOrder ofTexts(Projection wanted) {
         return new FieldOrder(wanted, true, false);

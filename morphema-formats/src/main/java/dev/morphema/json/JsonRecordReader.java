@@ -75,7 +75,8 @@ final class JsonRecordReader implements RecordReader {
         for (FieldName step : path) {
             at = at.child(step);
         }
-        this.records = FieldOrder.learned(at);
+        Projection wanted = at;
+        this.records = wanted.learned(FieldOrder.class, () -> new FieldOrder(wanted));
         this.lines = lines;
         Decoding.Start start = Decoding.start(input.open(), encoding);
         this.bytes = start.bytes();
@@ -361,7 +362,7 @@ final class JsonRecordReader implements RecordReader {
 
     @Override
     public void close() throws IOException {
-        if (!closed && done && !records.wanted().everything() && records.mayLearnMore()) {
+        if (!closed && done && records.mayLearnMore()) {
             records.wanted().leave(records);
         }
         closed = true;

@@ -76,8 +76,9 @@ final class XmlRecordReader implements RecordReader {
         for (FieldName step : path) {
             at = at.child(step);
         }
-        Places learned = at.learned(Places.class);
-        this.places = learned == null ? new Places(new ElementPlace(at), ElementPlace.ofNothing()) : learned;
+        Projection wanted = at;
+        this.places =
+                wanted.learned(Places.class, () -> new Places(new ElementPlace(wanted), ElementPlace.ofNothing()));
         this.bytes = input.open();
         boolean inBytes = input.isRereadable() && options.text("encoding").isEmpty();
         this.xml = inBytes ? new XmlByteTokens(bytes, ReadBuffer.size(input), input.name()) : library();
@@ -256,9 +257,8 @@ final class XmlRecordReader implements RecordReader {
 
     @Override
     public void close() throws IOException {
-        Projection wanted = places.place().wanted();
-        if (!closed && done && !wanted.everything() && places.mayLearnMore()) {
-            wanted.leave(places);
+        if (!closed && done && places.mayLearnMore()) {
+            places.place().wanted().leave(places);
         }
         closed = true;
         try {
