@@ -37,6 +37,7 @@ class EngineProperties {
                 "distinct by r.k",
                 "take 3",
                 "sort by r.n desc, r.k",
+                "sort by r.k desc take 4",
                 "numbered i where i > 1",
                 "let d = (r.n ?? 0) * 2 where d < 10",
                 "for q in m2 where q.k == r.k");
@@ -143,6 +144,12 @@ class EngineProperties {
                 "join([sum(x.n for x in rs), first(rs.n)], \"/\")",
                 "sum(number(x.l) for x in rs where x.l == \"\" or x.k == \"b\") ?? 0",
                 "[sorted(rs.l)]",
+                "first(for x in rs sort by x.n desc, x.l).l",
+                "first(for x in rs where x.l != \"b\" sort by x.l desc).n",
+                "[x.l for x in rs sort by x.n take 2]",
+                "first(for x in rs sort by if x.l == k then 0 else 1, x.n).n",
+                "[x.n for x in rs where x.n != sum(rs.n) sort by x.l take 2]",
+                "[\"{i}{x.l}{d}\" for x in rs let d = x.n sort by x.l desc take 3 numbered i where i > 1]",
                 "[reversed(rs.l)]");
         List<String> loops = List.of(
                 "",
@@ -152,6 +159,10 @@ class EngineProperties {
                 "if count(rs) > 2 { inner for q in rs group runs by n2 = q.n as qs { c = count(qs)  s = sum(qs.n) } }",
                 "inner for q in rs where exists(q.n) group by b = (q.n > 2) as qs sort by count(qs) desc => \"{b} {max(qs.n)}\"",
                 "inner for q in rs let d = q.l group runs by e = d as qs { d? = e  n = sum(qs.n)  i for z in qs group by k2 = z.k as zs => count(zs) }",
+                "inner for q in rs sort by q.n desc take 2 numbered i { i = i  l = q.l  n = q.n }",
+                "if count(rs) > 1 { inner for q in rs let e = q.l where e != \"a\" sort by e, q.n take 1 => \"{e}{q.n}\" }",
+                "inner for q in rs sort by q.l take 3 group by q.l as qs { l = l2  c = count(qs) }",
+                "inner for q in rs group by q.l as qs { l = l2  n = first(for x in qs sort by x.n).n  m = [x.n for x in qs sort by x.n desc take 2] }",
                 "inner for q in rs group from q.l == \"a\" as qs => count(qs)",
                 "inner for q in rs for t in [q.l, q.n] group by t = text(t) as qs => \"{t}{count(qs)}\"");
         List<String> groups = List.of(

@@ -118,6 +118,34 @@ class LoopModelProperties {
     }
 
     @Property(tries = 300)
+    void theFirstInOrderAreThoseOfTheSortedStream(
+            @ForAll("rows") List<Row> rows, @ForAll @IntRange(min = 1, max = 12) int most) {
+        Comparator<Row> order = Comparator.comparing(Row::tonnes, Comparator.nullsLast(Comparator.reverseOrder()));
+        assertThat(run(rows, "sort by r.tonnes desc take " + most + SHOW_ROW))
+                .containsExactlyElementsOf(rows.stream()
+                        .sorted(order)
+                        .limit(most)
+                        .map(LoopModelProperties::row)
+                        .toList());
+        String best =
+                "group by ship = r.ship as rs => \"{ship}: {join((x.berth ?? \"-\" for x in rs sort by x.tonnes desc take "
+                        + most + "), \"+\")}, {first(for x in rs sort by x.tonnes desc).tonnes ?? \"-\"}\"";
+        List<String> expected = grouped(rows, Row::ship).entrySet().stream()
+                .map(group -> {
+                    List<Row> sorted = group.getValue().stream().sorted(order).toList();
+                    return group.getKey() + ": "
+                            + sorted.stream()
+                                    .limit(most)
+                                    .map(row -> shown(row.berth()))
+                                    .collect(Collectors.joining("+"))
+                            + ", " + shown(sorted.get(0).tonnes());
+                })
+                .toList();
+        assertThat(run(rows, best)).containsExactlyElementsOf(expected);
+        assertThat(run(rows, best, RunOptions.DEFAULT.memory(0))).containsExactlyElementsOf(expected);
+    }
+
+    @Property(tries = 300)
     void groupByIsAMapInOrderOfFirstAppearance(@ForAll("rows") List<Row> rows) {
         String loop = "group by ship = r.ship as rs"
                 + " => \"{ship} {count(rs)} {sum(rs.tonnes)} {count(distinct(rs.berth))} {join(rs.berth, \"+\")}\"";

@@ -222,8 +222,7 @@ class RunningTest {
                         write a: json
                           for each of heavy
                           group by r.ship, keeping up sum(rs.kg)
-                          sort by sum(rs.kg), holding all turns
-                          stop after 2
+                          sort by sum(rs.kg), holding only the first 2 turns
                         write b: csv
                           for each of m
                           number within r.ship

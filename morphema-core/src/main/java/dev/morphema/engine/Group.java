@@ -24,6 +24,7 @@ final class Group {
     private @Nullable List<Value> members;
     private int[] places = NOWHERE;
     private int count;
+    private int taken;
 
     /**
      * @param number of the group, in order of first appearance
@@ -74,6 +75,16 @@ final class Group {
             places = Arrays.copyOf(places, Math.max(FIRST_PLACES, count * 2));
         }
         places[count++] = place;
+    }
+
+    /** One of its members, which are not kept, may be held by a loop over them. */
+    void take() {
+        taken++;
+    }
+
+    /** {@return how many of its members may be so} */
+    int taken() {
+        return taken;
     }
 
     /** {@return the members that are kept here}, which came before all others */

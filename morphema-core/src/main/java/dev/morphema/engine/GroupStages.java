@@ -1,10 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.format.BareRecord;
-import dev.morphema.problem.Code;
-import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import dev.morphema.value.Comparison;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.Origin;
@@ -188,77 +185,6 @@ final class GroupStages {
         @Override
         public HeldFlow startHeld(Frame frame, Flow next) {
             return new NeighbourGroups(this, frame, next, true);
-        }
-    }
-
-    /** {@code sort by}: stable; absent and null come last either way. */
-    record Sort(Stages.Keys keys, boolean[] descending, int[] names) implements Stage {
-        @Override
-        public String describe() {
-            return "sort by " + keys.written() + ", holding all turns";
-        }
-
-        @Override
-        public Flow start(Frame frame, Flow next) {
-            SortedTurns turns =
-                    new SortedTurns(descending, this::compare, frame.run().holdings());
-            return new Flow() {
-                @Override
-                public boolean turn() {
-                    Value[] values = keys.values(frame);
-                    @Nullable Object[] kept = new Object[names.length];
-                    for (int i = 0; i < names.length; i++) {
-                        kept[i] = frame.held(names[i]);
-                    }
-                    turns.add(new SortedTurns.Turn(kept, values));
-                    return true;
-                }
-
-                @Override
-                public void end() {
-                    turns.each(this::turnAgain);
-                    next.end();
-                }
-
-                private boolean turnAgain(SortedTurns.Turn turn) {
-                    for (int i = 0; i < names.length; i++) {
-                        frame.set(names[i], turn.names()[i]);
-                    }
-                    try {
-                        return next.turn();
-                    } catch (ProblemException e) {
-                        throw LoopPlan.placed(e, turn.names()[0]);
-                    }
-                }
-            };
-        }
-
-        private int compare(Value[] a, Value[] b) {
-            for (int i = 0; i < a.length; i++) {
-                int order = compare(a[i], b[i], i);
-                if (order != 0) {
-                    return order;
-                }
-            }
-            return 0;
-        }
-
-        private int compare(Value a, Value b, int key) {
-            if (a.isNothing() || b.isNothing()) {
-                return Boolean.compare(a.isNothing(), b.isNothing());
-            }
-            try {
-                if (a.kind() != b.kind()) {
-                    throw new ProblemException(Problem.error(
-                            Code.KIND,
-                            "Values of unlike kinds cannot be sorted: "
-                                    + a.kind().words() + " and " + b.kind().words() + "."));
-                }
-                int order = Comparison.compare(a, b);
-                return descending[key] ? -order : order;
-            } catch (ProblemException e) {
-                throw keys.nodes().get(key).located(e);
-            }
         }
     }
 }

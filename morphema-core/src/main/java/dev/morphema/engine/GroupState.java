@@ -161,7 +161,7 @@ final class GroupState {
         GroupUse.Parts parts = use.partsOf(i);
         RunningSum sum = new RunningSum();
         try {
-            nested[parts.loop()].groups.eachState(state -> sum.plus((NumberValue) state.result(parts.function())));
+            nested[parts.loop()].held.eachState(state -> sum.plus((NumberValue) state.result(parts.function())));
         } catch (ProblemException e) {
             throw new ProblemException(e.problem().at(functions[i].span().location()), e);
         }
@@ -222,16 +222,16 @@ final class GroupState {
         return first == null ? result : first.plus((NumberValue) result);
     }
 
-    /** Passes on the groups that a loop has made of the members. */
+    /** Passes on what a loop has made of the members. */
     boolean emit(int index, Flow next) {
         return nested[index].emit(next);
     }
 
-    /** A loop that groups the members once more. */
+    /** A loop that groups the members once more, or holds the first of them in some order. */
     private static final class Nested implements Flow {
         private final LoopPlan loop;
-        private final Flow grouping;
-        private final HeldFlow groups;
+        private final Flow first;
+        private final HeldFlow held;
         private @Nullable Flow next;
         private boolean wantsMore = true;
         private boolean more = true;
@@ -239,9 +239,9 @@ final class GroupState {
 
         Nested(LoopPlan loop, Frame frame) {
             this.loop = loop;
-            LoopPlan.Started started = loop.startGrouping(frame, this);
-            this.grouping = started.first();
-            this.groups = started.groups();
+            LoopPlan.Started started = loop.startHolding(frame, this);
+            this.first = started.first();
+            this.held = started.held();
         }
 
         /** Takes a member; says whether it could, or wanted none before. */
@@ -249,7 +249,7 @@ final class GroupState {
             if (wantsMore) {
                 try {
                     frame.set(loop.slot(), member);
-                    wantsMore = grouping.turn();
+                    wantsMore = first.turn();
                 } catch (ProblemException e) {
                     failure = LoopPlan.placed(e, member);
                     wantsMore = false;
@@ -261,7 +261,7 @@ final class GroupState {
 
         /** As {@link #add(Frame, Value)}, for a member of which no value has been made. */
         boolean add(Frame frame, BareRecord member) {
-            return !wantsMore || groups.take(member) || add(frame, member.value());
+            return !wantsMore || held.take(member) || add(frame, member.value());
         }
 
         boolean emit(Flow to) {
@@ -270,7 +270,7 @@ final class GroupState {
             }
             next = to;
             more = true;
-            grouping.end();
+            first.end();
             return more;
         }
 

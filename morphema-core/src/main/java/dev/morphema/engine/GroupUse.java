@@ -18,7 +18,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * How the members of one group clause are used. Where every use is a function over them, or a loop that groups them once
- * more, what these need is kept up to date with each member, and the members are not kept. Filled while a mapping is
+ * more or takes the first in some order, what these need is kept up to date with each member, and the members are not kept. Filled while a mapping is
  * compiled, only read afterwards.
  */
 final class GroupUse {
@@ -216,6 +216,11 @@ final class GroupUse {
         return running;
     }
 
+    /** {@return how many members of a group may be held, though not all are kept} */
+    int mostHeld() {
+        return nested.stream().mapToInt(LoopPlan::mostHeld).sum();
+    }
+
     List<LoopPlan> nested() {
         return nested;
     }
@@ -235,7 +240,7 @@ final class GroupUse {
                                         .distinct()
                                         .collect(Collectors.joining(", ")));
         for (LoopPlan loop : nested) {
-            lines.append("\n  in each: ").append(loop.describeGrouping().replace("\n", "\n  "));
+            lines.append("\n  in each: ").append(loop.describeHolding().replace("\n", "\n  "));
         }
         return lines.toString();
     }

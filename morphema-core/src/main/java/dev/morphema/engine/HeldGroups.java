@@ -26,6 +26,11 @@ final class HeldGroups {
 
     private static final int FUNCTION = 90;
 
+    /** What a loop over the members that runs while they come takes, and a turn that it holds, beside the member. */
+    private static final int LOOP = 400;
+
+    private static final int TURN = 80;
+
     /** Where a member is. */
     private static final int PLACE = 8;
 
@@ -37,6 +42,7 @@ final class HeldGroups {
     private final @Nullable Holdings holdings;
     private final int bytesOfGroup;
     private final boolean tallied;
+    private final int mostHeld;
     private final boolean packs;
     private final KeyCode code = new KeyCode();
     private GroupTable groups;
@@ -69,8 +75,10 @@ final class HeldGroups {
         this.holdings = holdings;
         this.tallied = names.use().isTallied();
         this.groups = new GroupTable(tallied ? names.use().cells() : 0);
+        this.mostHeld = names.use().mostHeld();
         this.bytesOfGroup = GROUP
-                + (tallied ? CELL * names.use().cells() : FUNCTION * names.use().running().length);
+                + (tallied ? CELL * names.use().cells() : FUNCTION * names.use().running().length)
+                + LOOP * names.use().nested().size();
     }
 
     /**
@@ -98,6 +106,11 @@ final class HeldGroups {
     private void addTo(Group group, Value member) {
         if (!names.use().keeps()) {
             names.add(group, frame, member);
+            if (group.taken() < mostHeld) {
+                // One that comes later takes the place of one of these, if it is held at all.
+                group.take();
+                hold(TURN + ValueSize.of(member), true);
+            }
         } else if (packs && ++kept > PackedValues.MOST_UNPACKED) {
             packed = packed == null ? new PackedValues() : packed;
             group.add(packed.add(member));

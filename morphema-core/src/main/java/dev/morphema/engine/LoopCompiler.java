@@ -39,6 +39,15 @@ final class LoopCompiler implements Loop.Visitor {
         return stages;
     }
 
+    /** {@return the first stage that holds less than all its turns} */
+    int holding() {
+        int holding = 0;
+        while (!(stages.get(holding) instanceof Stage.Holding)) {
+            holding++;
+        }
+        return holding;
+    }
+
     private Stages.Keys keys(List<Expr> exprs) {
         return new Stages.Keys(exprs.stream().map(unit::node).toList());
     }
@@ -157,7 +166,7 @@ final class LoopCompiler implements Loop.Visitor {
             descending[i] = sortBy.keys().get(i).descending();
         }
         int[] kept = names.stream().mapToInt(Integer::intValue).toArray();
-        stages.add(new GroupStages.Sort(keys, descending, kept));
+        stages.add(new SortStages.All(new SortStages.Order(keys, descending, kept)));
     }
 
     @Override
@@ -172,7 +181,20 @@ final class LoopCompiler implements Loop.Visitor {
 
     @Override
     public void take(Loop.Take take) {
-        stages.add(new Stages.Take(unit.node(take.count())));
+        int last = stages.size() - 1;
+        int most = SortStages.mostFirst(take);
+        if (last >= 0 && most > 0 && stages.get(last) instanceof SortStages.All sort) {
+            stages.set(last, new SortStages.First(sort.order(), most));
+        } else {
+            stages.add(new Stages.Take(unit.node(take.count())));
+        }
+    }
+
+    /** Of a loop that ends with a sort no more is wanted than the first turn that gives something. */
+    void wantOnlyFirst(Node item) {
+        SortStages.All sort = (SortStages.All) stages.remove(stages.size() - 1);
+        stages.add(new Stages.Given(item));
+        stages.add(new SortStages.First(sort.order(), 1));
     }
 
     @Override

@@ -22,7 +22,7 @@ import org.jspecify.annotations.Nullable;
  * @param optional whether there is one turn, without value, where the sequence has none
  * @param stages the further clauses, in order
  * @param names the slots of the names that a turn has in the end
- * @param regrouping if the loop groups the members of a group once more, which can be done while they come; or null
+ * @param regrouping if the loop groups or sorts the members of a group, which can be done while they come; or null
  */
 record LoopPlan(
         Node sequence,
@@ -36,9 +36,9 @@ record LoopPlan(
      *
      * @param use of the members around it
      * @param index of the loop in that use
-     * @param grouping the stage that groups
+     * @param holding the stage that holds what is made of them
      */
-    record Regrouping(GroupUse use, int index, int grouping) {}
+    record Regrouping(GroupUse use, int index, int holding) {}
 
     LoopPlan {
         stages = List.copyOf(stages);
@@ -67,7 +67,7 @@ record LoopPlan(
         };
         if (regrouping != null && !regrouping.use().keeps()) {
             GroupState state = (GroupState) frame.held(regrouping.use().slot());
-            state.emit(regrouping.index(), start(frame, last, regrouping.grouping() + 1));
+            state.emit(regrouping.index(), start(frame, last, regrouping.holding() + 1));
             return more[0];
         }
         Flow flow = start(frame, last, 0);
@@ -77,39 +77,44 @@ record LoopPlan(
     }
 
     /**
-     * What groups the members of a group around a loop.
+     * What takes the members of a group around a loop.
      *
      * @param first takes the members, each under the loop's name
-     * @param groups what makes the groups
+     * @param held what holds what is made of them
      */
-    record Started(Flow first, HeldFlow groups) {}
+    record Started(Flow first, HeldFlow held) {}
 
-    /** {@return what groups the members of a group around this loop, and passes the groups on when it is ended} */
-    Started startGrouping(Frame frame, Flow next) {
-        HeldFlow groups = grouping().startHeld(frame, next);
-        Flow flow = groups;
-        for (int i = Objects.requireNonNull(regrouping).grouping() - 1; i >= 0; i--) {
+    /** {@return what takes the members of a group around this loop, and passes on what was made of them when it is ended} */
+    Started startHolding(Frame frame, Flow next) {
+        HeldFlow held = holding().startHeld(frame, next);
+        Flow flow = held;
+        for (int i = Objects.requireNonNull(regrouping).holding() - 1; i >= 0; i--) {
             flow = stages.get(i).start(frame, flow);
         }
-        return new Started(flow, groups);
+        return new Started(flow, held);
     }
 
-    private Stage.Grouping grouping() {
-        return (Stage.Grouping) stages.get(Objects.requireNonNull(regrouping).grouping());
+    private Stage.Holding holding() {
+        return (Stage.Holding) stages.get(Objects.requireNonNull(regrouping).holding());
+    }
+
+    /** {@return how many members at most it holds of those around it, beside what it makes of them} */
+    int mostHeld() {
+        return holding() instanceof SortStages.First first ? first.most() : 0;
     }
 
     /** {@return how the members of the groups are used that this loop makes of just those around it; null if it is not like that} */
     @Nullable
     GroupUse useOfSameMembers() {
-        boolean first = regrouping != null && regrouping.grouping() == 0 && !optional;
-        return first && PathNodes.isLocal(slot, grouping().member())
-                ? grouping().use()
+        boolean first = regrouping != null && regrouping.holding() == 0 && !optional;
+        return first && holding() instanceof Stage.Grouping grouping && PathNodes.isLocal(slot, grouping.member())
+                ? grouping.use()
                 : null;
     }
 
-    /** {@return how the members of the group around are grouped} */
-    String describeGrouping() {
-        return grouping().describe();
+    /** {@return what is made of the members of the group around} */
+    String describeHolding() {
+        return holding().describe();
     }
 
     /**

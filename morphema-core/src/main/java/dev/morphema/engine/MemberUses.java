@@ -5,7 +5,9 @@ import dev.morphema.check.Resolution;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Loop;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
@@ -62,29 +64,54 @@ final class MemberUses {
         return null;
     }
 
-    /** {@return the group whose members a loop groups once more, if it can take them one at a time as they come} */
+    /**
+     * {@return the group whose members a loop groups once more, or of which it wants the first in some order, if it can take
+     * them one at a time as they come}
+     */
     @Nullable
     GroupUse takenByLoop(Loop loop) {
+        GroupUse inOrder = takenInOrder(loop, false);
+        return inOrder == null ? taken(loop, firstOf(loop, MemberUses::isGrouping)) : inOrder;
+    }
+
+    /**
+     * {@return the group of whose members a loop wants the first in some order, if it can take them one at a time as they come}
+     *
+     * @param onlyOne whether the first turn is all that is wanted of the loop
+     */
+    @Nullable
+    GroupUse takenInOrder(Loop loop, boolean onlyOne) {
+        int sort = firstOf(loop, Loop.SortBy.class::isInstance);
+        List<Loop.Clause> after =
+                loop.clauses().subList(sort + 1, loop.clauses().size());
+        boolean first =
+                after.isEmpty() ? onlyOne : after.get(0) instanceof Loop.Take take && SortStages.mostFirst(take) > 0;
+        return first ? taken(loop, sort) : null;
+    }
+
+    /** {@return the group whose members a loop goes through up to a clause, which holds what it makes of them} */
+    private @Nullable GroupUse taken(Loop loop, int holding) {
         SteadyCheck check = new SteadyCheck(resolution);
         GroupUse use = membersOf(loop, check);
-        int grouping = grouping(loop);
-        if (use == null || grouping < 0) {
+        if (use == null || holding < 0) {
             return null;
         }
-        boolean steady = loop.clauses().subList(1, grouping).stream().allMatch(clause -> passes(clause, check))
-                && groups(loop.clauses().get(grouping), check);
+        boolean steady = loop.clauses().subList(1, holding).stream().allMatch(clause -> passes(clause, check))
+                && holds(loop.clauses().get(holding), check);
         return steady ? use : null;
     }
 
-    /** {@return which clause of a loop is the first that groups, or -1} */
-    static int grouping(Loop loop) {
+    private static int firstOf(Loop loop, Predicate<Loop.Clause> kind) {
         for (int i = 0; i < loop.clauses().size(); i++) {
-            Loop.Clause clause = loop.clauses().get(i);
-            if (clause instanceof Loop.GroupBy || clause instanceof Loop.GroupFrom) {
+            if (kind.test(loop.clauses().get(i))) {
                 return i;
             }
         }
         return -1;
+    }
+
+    private static boolean isGrouping(Loop.Clause clause) {
+        return clause instanceof Loop.GroupBy || clause instanceof Loop.GroupFrom;
     }
 
     private @Nullable GroupUse membersOf(Loop loop, SteadyCheck check) {
@@ -103,7 +130,10 @@ final class MemberUses {
         return !(clause instanceof Loop.Bind bind && bind.optional()) && check.passesSteadily(clause);
     }
 
-    private static boolean groups(Loop.Clause clause, SteadyCheck check) {
+    private static boolean holds(Loop.Clause clause, SteadyCheck check) {
+        if (clause instanceof Loop.SortBy sortBy) {
+            return sortBy.keys().stream().allMatch(key -> check.isSteady(key.value()));
+        }
         return clause instanceof Loop.GroupBy groupBy
                 ? groupBy.keys().stream().allMatch(key -> check.isSteady(key.value()))
                 : check.isSteady(((Loop.GroupFrom) clause).condition());

@@ -10,11 +10,14 @@ interface Stage {
         return true;
     }
 
-    /** A stage that makes groups. */
-    interface Grouping extends Stage {
-        /** {@return a flow like that of {@link #start}, which passes nothing on before its end} */
+    /** A stage that holds less than all its turns, so that it may have them while they come. */
+    interface Holding extends Stage {
+        /** {@return a flow like that of {@link #start}, which passes nothing on before its end, and may be ended again} */
         HeldFlow startHeld(Frame frame, Flow next);
+    }
 
+    /** A stage that makes groups. */
+    interface Grouping extends Holding {
         /** {@return what gives a member of a group} */
         Node member();
 

@@ -92,6 +92,24 @@ final class Stages {
         }
     }
 
+    /** Drops the turns that give nothing. */
+    record Given(Node item) implements InTurn {
+        @Override
+        public String describe() {
+            return "keep what is there";
+        }
+
+        @Override
+        public Flow start(Frame frame, Flow next) {
+            return new Passing(next) {
+                @Override
+                public boolean turn() {
+                    return item.each(frame, Value::isNothing) || pass();
+                }
+            };
+        }
+    }
+
     /** {@code let}: forgets what it was in the turn before; it is calculated when it is used. */
     record Let(int slot) implements InTurn {
         @Override

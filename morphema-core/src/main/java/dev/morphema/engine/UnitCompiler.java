@@ -151,7 +151,10 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         boolean constants = call.arguments().stream().skip(1).allMatch(Expr.Literal.class::isInstance);
         GroupUse use = constants ? memberUses.takenByFunction(call.arguments().get(0)) : null;
         if (use == null) {
-            CallNodes.Aggregate aggregate = new CallNodes.Aggregate(call.span(), function, nodes(call.arguments()));
+            List<Node> arguments = isFirstInOrder(call)
+                    ? List.of(forEach((Expr.ForEach) call.arguments().get(0), true))
+                    : nodes(call.arguments());
+            CallNodes.Aggregate aggregate = new CallNodes.Aggregate(call.span(), function, arguments);
             return isSteady(call) ? new NameNodes.Once(totals.of(call, aggregate)) : aggregate;
         }
         // Its own use of the name is no reason to keep the members.
@@ -159,12 +162,28 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         return new CallNodes.Running(new CallNodes.Aggregate(call.span(), function, arguments), use);
     }
 
+    /** Whether a function wants the first turn of a sort, and nothing that would be calculated from it. */
+    private static boolean isFirstInOrder(Expr.Call call) {
+        return call.name().equals("first")
+                && call.arguments().get(0) instanceof Expr.ForEach forEach
+                && forEach.yield() == null
+                && forEach.loop().clauses().get(forEach.loop().clauses().size() - 1) instanceof Loop.SortBy;
+    }
+
     @Override
     public Node forEach(Expr.ForEach forEach) {
-        LoopPlan loop = loop(forEach.loop());
+        return forEach(forEach, false);
+    }
+
+    private Node forEach(Expr.ForEach forEach, boolean onlyFirst) {
+        GroupUse use = memberUses.takenInOrder(forEach.loop(), onlyFirst);
+        LoopCompiler clauses = clauses(forEach.loop(), use);
         Node yield =
                 forEach.yield() == null ? member(forEach.span(), resolution.member(forEach)) : node(forEach.yield());
-        return new ValueNodes.ForEach(forEach.span(), loop, yield);
+        if (onlyFirst) {
+            clauses.wantOnlyFirst(yield);
+        }
+        return new ValueNodes.ForEach(forEach.span(), plan(forEach.loop(), clauses, use), yield);
     }
 
     @Override
@@ -230,14 +249,21 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     }
 
     LoopPlan loop(Loop loop) {
-        return loop(loop, null);
+        return plan(loop, clauses(loop, null), null);
     }
 
-    private LoopPlan loop(Loop loop, LoopPlan.@Nullable Regrouping regrouping) {
+    /** A loop of a body; one that groups or sorts the members of a group around it may do so while they come. */
+    private LoopPlan bodyLoop(Loop loop) {
+        GroupUse use = memberUses.takenByLoop(loop);
+        return plan(loop, clauses(loop, use), use);
+    }
+
+    /** @param use of the members that the loop takes while they come; null if it does not */
+    private LoopCompiler clauses(Loop loop, @Nullable GroupUse use) {
         LoopCompiler clauses = new LoopCompiler(this, resolution, memberUses);
         for (Loop.Clause clause : loop.clauses()) {
-            if (clause == loop.first() && regrouping != null) {
-                memberUses.without(regrouping.use(), () -> {
+            if (clause == loop.first() && use != null) {
+                memberUses.without(use, () -> {
                     clause.accept(clauses);
                     return clauses;
                 });
@@ -245,24 +271,21 @@ final class UnitCompiler implements Expr.Visitor<Node> {
                 clause.accept(clauses);
             }
         }
+        return clauses;
+    }
+
+    private LoopPlan plan(Loop loop, LoopCompiler clauses, @Nullable GroupUse use) {
         Loop.Bind first = loop.first();
-        return new LoopPlan(
+        LoopPlan plan = new LoopPlan(
                 clauses.sequence(),
                 resolution.slot(first),
                 first.optional(),
                 clauses.stages(),
                 clauses.names(),
-                regrouping);
-    }
-
-    /** A loop of a body; one that groups the members of a group around it may do so while they come. */
-    private LoopPlan bodyLoop(Loop loop) {
-        GroupUse use = memberUses.takenByLoop(loop);
-        if (use == null) {
-            return loop(loop);
+                use == null ? null : new LoopPlan.Regrouping(use, use.nextNested(), clauses.holding()));
+        if (use != null) {
+            use.add(plan);
         }
-        LoopPlan plan = loop(loop, new LoopPlan.Regrouping(use, use.nextNested(), MemberUses.grouping(loop) - 1));
-        use.add(plan);
         return plan;
     }
 

@@ -31,8 +31,35 @@ class PlanTest {
                         write o: events
                           for each of rows
                           keep where r.n > 2
+                          sort by r.n, holding only the first 3 turns
+                        """),
+                Arguments.of(
+                        "a sort of all, as it is not known how many will be taken",
+                        "target o: events { list for r in rows sort by r.n take count(ships) => r.k }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k}
+                        read ships: one record at a time
+                          fields {}
+                          for count(ships)
+                        write o: events
+                          for each of rows
                           sort by r.n, holding all turns
-                          stop after 3
+                          stop after count(ships)
+                        """),
+                Arguments.of(
+                        "the first of each group",
+                        "target o: events { list for r in rows group by r.k as rs { k = k"
+                                + "  n = first(for q in rs sort by q.n).l  two for q in rs sort by q.n desc take 2 => q.n } }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k, l}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                          group by r.k, holding the keys
+                            in each: sort by q.n, holding only the first turn
+                            in each: sort by q.n, holding only the first 2 turns
                         """),
                 Arguments.of(
                         "totals within groups",
