@@ -17,6 +17,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -25,38 +26,38 @@ import java.util.Map;
 public final class Mapping {
     private final Program program;
     private final FormatRegistry formats;
-    private final List<String> sources;
-    private final List<String> targets;
-    private final List<String> params;
+    private final List<String> sources = new ArrayList<>();
+    private final List<String> targets = new ArrayList<>();
+    private final List<String> params = new ArrayList<>();
 
     Mapping(Program program, FormatRegistry formats) {
         this.program = program;
         this.formats = formats;
         CheckedMapping mapping = program.mapping();
-        this.sources = mapping.sources().stream()
-                .map(source -> source.decl().name().text())
-                .toList();
-        this.targets = mapping.targets().stream()
-                .map(target -> target.decl().name().text())
-                .toList();
-        this.params = mapping.params().stream()
-                .map(param -> param.decl().name().text())
-                .toList();
+        for (CheckedMapping.Source source : mapping.sources()) {
+            sources.add(source.decl().name().text());
+        }
+        for (CheckedMapping.Target target : mapping.targets()) {
+            targets.add(target.decl().name().text());
+        }
+        for (CheckedMapping.Param param : mapping.params()) {
+            params.add(param.decl().name().text());
+        }
     }
 
     /** {@return the names of the sources, in written order} */
     public List<String> sources() {
-        return sources;
+        return Collections.unmodifiableList(sources);
     }
 
     /** {@return the names of the targets, in written order} */
     public List<String> targets() {
-        return targets;
+        return Collections.unmodifiableList(targets);
     }
 
     /** {@return the names of the parameters, in written order} */
     public List<String> params() {
-        return params;
+        return Collections.unmodifiableList(params);
     }
 
     /**
@@ -229,8 +230,8 @@ public final class Mapping {
 
     /** {@return whether a source is the sequence over any number of files} */
     public boolean hasManyFiles(String source) {
-        return program.mapping().sources().stream()
-                .anyMatch(s -> s.decl().name().text().equals(source) && s.isOfManyFiles());
+        int index = sources.indexOf(source);
+        return index >= 0 && program.mapping().sources().get(index).isOfManyFiles();
     }
 
     /** {@return whether a target has any number of documents, each with a name} */
@@ -266,11 +267,11 @@ public final class Mapping {
     }
 
     private CheckedMapping.Target target(String name) {
-        return program.mapping().targets().stream()
-                .filter(target -> target.decl().name().text().equals(name))
-                .findFirst()
-                .orElseThrow(() -> new ProblemException(
-                        Problem.error(Code.UNKNOWN_TARGET, "The mapping has no target " + name + ".")
-                                .withHelp(NearNames.proposal(name, targets()).orElse(null))));
+        int index = targets.indexOf(name);
+        if (index < 0) {
+            throw new ProblemException(Problem.error(Code.UNKNOWN_TARGET, "The mapping has no target " + name + ".")
+                    .withHelp(NearNames.proposal(name, targets).orElse(null)));
+        }
+        return program.mapping().targets().get(index);
     }
 }

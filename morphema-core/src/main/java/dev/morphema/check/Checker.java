@@ -77,7 +77,9 @@ public final class Checker {
 
     private Result check() {
         for (MappingTree tree : trees) {
-            tree.declarations().forEach(this::declare);
+            for (Decl declaration : tree.declarations()) {
+                declare(declaration);
+            }
         }
         Declarations declarations = new Declarations(this);
         globals.findAll();
@@ -87,8 +89,10 @@ public final class Checker {
         if (problems.stream().noneMatch(Problem::isError)) {
             new UnusedNames(this).report(trees.get(0));
         }
-        List<CheckedMapping.Source> checked =
-                sources.stream().map(SourceChecker.Found::finish).toList();
+        List<CheckedMapping.Source> checked = new ArrayList<>();
+        for (SourceChecker.Found source : sources) {
+            checked.add(source.finish());
+        }
         return new Result(new CheckedMapping(checked, tables, params, lets, defines, targets, resolution), problems);
     }
 

@@ -32,7 +32,9 @@ final class LoopChecker implements Loop.Visitor {
 
     /** {@return the scope of what the loop repeats} */
     Scope check(Loop loop) {
-        loop.clauses().forEach(clause -> clause.accept(this));
+        for (Loop.Clause clause : loop.clauses()) {
+            clause.accept(this);
+        }
         return scope;
     }
 
@@ -51,9 +53,15 @@ final class LoopChecker implements Loop.Visitor {
         return slot;
     }
 
+    private List<Named> binds() {
+        List<Named> binds = new ArrayList<>(names);
+        binds.removeIf(Named::lesser);
+        return binds;
+    }
+
     /** {@return what a member is that holds all names of this point} */
     Resolution.Member member() {
-        List<Named> binds = names.stream().filter(n -> !n.lesser()).toList();
+        List<Named> binds = binds();
         boolean whole = binds.size() == 1;
         List<Resolution.LoopName> kept = new ArrayList<>();
         for (Named named : whole ? binds : names) {
@@ -71,7 +79,7 @@ final class LoopChecker implements Loop.Visitor {
 
     /** {@return what is known of such a member} */
     Type memberType() {
-        List<Named> binds = names.stream().filter(n -> !n.lesser()).toList();
+        List<Named> binds = binds();
         Map<String, Type> fields = new LinkedHashMap<>();
         for (Named named : names) {
             if (binds.size() != 1 || named.lesser()) {

@@ -94,14 +94,13 @@ final class PathNode {
     private Projection projection(boolean around) {
         boolean everything = around || whole;
         Map<FieldName, Projection> fields = new LinkedHashMap<>();
-        children.forEach((name, child) -> fields.put(name, child.projection(everything)));
-        children.forEach((name, child) -> {
-            FieldName local = new FieldName(null, name.local(), name.attribute());
-            if (!name.equals(local) && children.containsKey(local)) {
-                // An element of this namespace is meant by both steps.
-                fields.merge(name, children.get(local).projection(everything), Projection::and);
-            }
-        });
+        for (Map.Entry<FieldName, PathNode> child : children.entrySet()) {
+            Projection known = child.getValue().projection(everything);
+            FieldName local = local(child.getKey());
+            // An element of a namespace may be meant by both steps.
+            boolean both = !local.equals(child.getKey()) && children.containsKey(local);
+            fields.put(child.getKey(), both ? known.and(children.get(local).projection(everything)) : known);
+        }
         Map<FieldName, Projection> types = new LinkedHashMap<>();
         deep.forEach((name, type) -> types.put(name, new Projection(true, Map.of(), type.converter(), Map.of())));
         Projection projection = new Projection(
@@ -109,10 +108,17 @@ final class PathNode {
         return steps == writingSteps ? projection.passing() : projection;
     }
 
+    private static FieldName local(FieldName name) {
+        return new FieldName(null, name.local(), name.attribute());
+    }
+
     /** Whether one element may be meant by two steps: by its local name and by its full name. */
     private boolean overlapping() {
-        return children.keySet().stream()
-                .anyMatch(name -> name.namespace() != null
-                        && children.containsKey(new FieldName(null, name.local(), name.attribute())));
+        for (FieldName name : children.keySet()) {
+            if (name.namespace() != null && children.containsKey(local(name))) {
+                return true;
+            }
+        }
+        return false;
     }
 }

@@ -41,8 +41,12 @@ public final class Compiler {
     }
 
     private Program compile() {
-        mapping.globals().forEach(global -> globals.add(new Program.Unit(global.slots())));
-        mapping.defines().forEach(define -> defines.add(new Program.Unit(define.slots())));
+        for (CheckedMapping.Global global : mapping.globals()) {
+            globals.add(new Program.Unit(global.slots()));
+        }
+        for (CheckedMapping.Define define : mapping.defines()) {
+            defines.add(new Program.Unit(define.slots()));
+        }
         for (int i = 0; i < globals.size(); i++) {
             globals.get(i).set(unit().node(mapping.globals().get(i).decl().value()));
         }

@@ -49,7 +49,7 @@ final class LoopCompiler implements Loop.Visitor {
     }
 
     private Stages.Keys keys(List<Expr> exprs) {
-        return new Stages.Keys(exprs.stream().map(unit::node).toList());
+        return new Stages.Keys(unit.nodes(exprs));
     }
 
     private int named(Object node) {

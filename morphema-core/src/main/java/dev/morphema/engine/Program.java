@@ -4,11 +4,12 @@ import dev.morphema.check.CheckedMapping;
 import dev.morphema.format.Projection;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** A compiled mapping. Immutable, shared by all runs. */
@@ -115,18 +116,18 @@ public final class Program {
         this.targets = List.copyOf(targets);
         this.kept = streams.kept();
         this.filling = streams.filling();
-        this.passes = targets.stream()
-                .map(Target::pass)
-                .filter(Objects::nonNull)
-                .distinct()
-                .toList();
+        this.passes = passes(targets);
         this.readings = new int[kept.length];
         for (int i = 0; i < readings.length; i++) {
             readings[i] = kept[i] ? 1 : 0;
         }
-        passes.forEach(pass -> readings[pass.source()]++);
         this.totals = totals.byPass();
-        this.totals.keySet().forEach(pass -> readings[pass.source()]++);
+        for (Pass pass : passes) {
+            readings[pass.source()]++;
+        }
+        for (Pass pass : this.totals.keySet()) {
+            readings[pass.source()]++;
+        }
         this.mostSlots = mostSlots(mapping);
         this.reasons = streams.reasons();
     }
@@ -141,16 +142,34 @@ public final class Program {
         return passes;
     }
 
+    private static List<Pass> passes(List<Target> targets) {
+        Set<Pass> passes = new LinkedHashSet<>();
+        for (Target target : targets) {
+            if (target.pass() != null) {
+                passes.add(target.pass());
+            }
+        }
+        return List.copyOf(passes);
+    }
+
     private static int mostSlots(CheckedMapping mapping) {
-        return Stream.of(
-                        mapping.tables().stream().map(CheckedMapping.Table::slots),
-                        mapping.params().stream().map(CheckedMapping.Param::slots),
-                        mapping.globals().stream().map(CheckedMapping.Global::slots),
-                        mapping.defines().stream().map(CheckedMapping.Define::slots),
-                        mapping.targets().stream().map(CheckedMapping.Target::slots))
-                .flatMap(slots -> slots)
-                .max(Integer::compare)
-                .orElse(0);
+        int most = 0;
+        for (CheckedMapping.Table table : mapping.tables()) {
+            most = Math.max(most, table.slots());
+        }
+        for (CheckedMapping.Param param : mapping.params()) {
+            most = Math.max(most, param.slots());
+        }
+        for (CheckedMapping.Global global : mapping.globals()) {
+            most = Math.max(most, global.slots());
+        }
+        for (CheckedMapping.Define define : mapping.defines()) {
+            most = Math.max(most, define.slots());
+        }
+        for (CheckedMapping.Target target : mapping.targets()) {
+            most = Math.max(most, target.slots());
+        }
+        return most;
     }
 
     /** {@return the functions that are calculated in one reading of a source for them} */

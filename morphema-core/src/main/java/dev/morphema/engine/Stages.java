@@ -227,8 +227,15 @@ final class Stages {
 
         /** {@return whether each is a single field of a value that is just in a slot} */
         boolean areFieldsOf(Node base) {
-            return base instanceof NameNodes.Local name
-                    && nodes.stream().allMatch(node -> PathNodes.Named.from(name.slot(), node) != null);
+            if (!(base instanceof NameNodes.Local name)) {
+                return false;
+            }
+            for (Node node : nodes) {
+                if (PathNodes.Named.from(name.slot(), node) == null) {
+                    return false;
+                }
+            }
+            return true;
         }
 
         /**
@@ -245,11 +252,14 @@ final class Stages {
         }
 
         private int[] slots(Layout layout) {
-            int[] slots = nodes.stream()
-                    .mapToInt(node -> ((PathNodes.Named) node).onlyUntyped(layout))
-                    .filter(slot -> slot >= 0)
-                    .toArray();
-            return slots.length == nodes.size() ? slots : new int[0];
+            int[] slots = new int[nodes.size()];
+            for (int i = 0; i < slots.length; i++) {
+                slots[i] = ((PathNodes.Named) nodes.get(i)).onlyUntyped(layout);
+                if (slots[i] < 0) {
+                    return new int[0];
+                }
+            }
+            return slots;
         }
 
         /** {@return the values of the fields in some slots} */

@@ -13,13 +13,12 @@ import dev.morphema.value.FieldName;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -133,16 +132,19 @@ final class StreamFinder {
 
     /** All loops over one source stream, or none: what they go over must be used nowhere else, but for totals. */
     private void decide(int source) {
-        List<Candidate> here =
-                candidates.stream().filter(c -> c.way().source() == source).toList();
-        List<Expr.Reference> others =
-                usesBeside(source, references(here.stream().map(Candidate::way)));
+        List<Candidate> here = new ArrayList<>();
+        Set<List<FieldName>> paths = new HashSet<>();
+        for (Candidate candidate : candidates) {
+            if (candidate.way().source() == source) {
+                here.add(candidate);
+                paths.add(candidate.way().path());
+            }
+        }
+        List<Expr.Reference> others = usesBeside(source, references(ways(here, List.of())));
         filling[source] = here.isEmpty() && others.size() == 1 ? filledFrom(source, others.get(0)) : null;
         if (here.isEmpty() && others.isEmpty()) {
             return;
         }
-        Set<List<FieldName>> paths =
-                here.stream().map(candidate -> candidate.way().path()).collect(Collectors.toSet());
         List<TotalFinder.Found> found = new TotalFinder(mapping, ways).over(source, paths);
         if (stream(source, here, found) != null) {
             String reason = stream(source, here, List.of());
@@ -153,34 +155,50 @@ final class StreamFinder {
 
     /** Lets a source stream through loops, and once more for totals, if it can; {@return why it cannot, or null}. */
     private @Nullable String stream(int source, List<Candidate> here, List<TotalFinder.Found> found) {
-        List<Ways.Way> all = Stream.concat(
-                        here.stream().map(Candidate::way), found.stream().map(TotalFinder.Found::way))
-                .toList();
-        Set<Expr.Reference> pushed = references(all.stream());
+        List<Ways.Way> all = ways(here, found);
+        Set<Expr.Reference> pushed = references(all);
         List<Expr.Reference> others = usesBeside(source, pushed);
         if (here.isEmpty() && (found.isEmpty() || !others.isEmpty())) {
             return "why: no target's outermost loop goes over it";
         }
         String reason = reason(all, pushed, others);
         if (reason == null) {
-            here.forEach(candidate -> streaming.put(candidate.target(), candidate));
-            found.forEach(total -> totals.put(
-                    total.call(), new Total(new Program.Pass(source, total.way().path()), total.steps())));
+            for (Candidate candidate : here) {
+                streaming.put(candidate.target(), candidate);
+            }
+            for (TotalFinder.Found total : found) {
+                Program.Pass pass = new Program.Pass(source, total.way().path());
+                totals.put(total.call(), new Total(pass, total.steps()));
+            }
             kept[source] = !others.isEmpty();
         }
         return reason;
     }
 
-    private static Set<Expr.Reference> references(Stream<Ways.Way> ways) {
+    private static List<Ways.Way> ways(List<Candidate> loops, List<TotalFinder.Found> totals) {
+        List<Ways.Way> all = new ArrayList<>();
+        for (Candidate loop : loops) {
+            all.add(loop.way());
+        }
+        for (TotalFinder.Found total : totals) {
+            all.add(total.way());
+        }
+        return all;
+    }
+
+    private static Set<Expr.Reference> references(List<Ways.Way> ways) {
         Set<Expr.Reference> all = Collections.newSetFromMap(new IdentityHashMap<>());
-        ways.forEach(way -> all.addAll(way.references()));
+        for (Ways.Way way : ways) {
+            all.addAll(way.references());
+        }
         return all;
     }
 
     private List<Expr.Reference> usesBeside(int source, Set<Expr.Reference> pushed) {
-        return usesOf(binding -> binding instanceof Binding.Source other && other.index() == source).stream()
-                .filter(use -> !pushed.contains(use))
-                .toList();
+        List<Expr.Reference> uses =
+                usesOf(binding -> binding instanceof Binding.Source other && other.index() == source);
+        uses.removeAll(pushed);
+        return uses;
     }
 
     /** {@return the name of the table whose loop goes over a source by some use of it, or null} */
@@ -240,10 +258,13 @@ final class StreamFinder {
     }
 
     private List<Expr.Reference> usesOf(Predicate<Binding> meant) {
-        return resolution.references().entrySet().stream()
-                .filter(use -> meant.test(use.getValue()))
-                .map(Map.Entry::getKey)
-                .toList();
+        List<Expr.Reference> uses = new ArrayList<>();
+        for (Map.Entry<Expr.Reference, Binding> use : resolution.references().entrySet()) {
+            if (meant.test(use.getValue())) {
+                uses.add(use.getKey());
+            }
+        }
+        return uses;
     }
 
     /** {@return the steps down that are written after a name} */

@@ -55,8 +55,12 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         return expr.accept(this);
     }
 
-    private List<Node> nodes(List<Expr> exprs) {
-        return exprs.stream().map(this::node).toList();
+    List<Node> nodes(List<Expr> exprs) {
+        List<Node> nodes = new ArrayList<>(exprs.size());
+        for (Expr expr : exprs) {
+            nodes.add(node(expr));
+        }
+        return nodes;
     }
 
     @Override

@@ -19,15 +19,9 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /** Functions over many values. Absent and null are skipped before they come here. */
-final class Aggregates {
-    private Aggregates() {}
-
-    static void addTo(FunctionSet functions) {
-        functions.aggregate("count(items: many): number", false, false, new Tallies.Count());
-        functions.aggregate("sum(items: many): number", false, true, Tallies.Sum.total());
-        functions.aggregate("avg(items: many): number", false, true, Tallies.Sum.then(Aggregates::average));
-        functions.aggregate("min(items: many): any", true, true, new Tallies.Best(-1));
-        functions.aggregate("max(items: many): any", true, true, new Tallies.Best(1));
+final class Aggregates implements FunctionTable.Family {
+    @Override
+    public void addTo(FunctionSet functions) {
         functions.aggregate("first(items: many): any", true, false, others -> new Nth(1));
         functions.aggregate("last(items: many): any", true, false, others -> new Last());
         functions.aggregate("nth(items: many, position: integer): any", true, false, Aggregates::nth);
@@ -38,10 +32,6 @@ final class Aggregates {
         functions.aggregate("exists(items: many): boolean", false, false, others -> new Exists());
         functions.aggregate("any(items: many): boolean", false, true, others -> new Truth(true));
         functions.aggregate("all(items: many): boolean", false, true, others -> new Truth(false));
-    }
-
-    private static Value average(NumberValue total, long count) {
-        return count == 0 ? Nothing.ABSENT : total.dividedBy(NumberValue.of(count));
     }
 
     private static Function.Accumulator nth(Value[] others) {

@@ -14,13 +14,12 @@ import java.util.Random;
 import java.util.UUID;
 
 /** Functions that make codes. */
-final class CodeFunctions {
+final class CodeFunctions implements FunctionTable.Family {
     private static final Map<String, String> ALGORITHMS =
             Map.of("sha-256", "SHA-256", "sha-512", "SHA-512", "sha-1", "SHA-1", "md5", "MD5");
 
-    private CodeFunctions() {}
-
-    static void addTo(FunctionSet functions) {
+    @Override
+    public void addTo(FunctionSet functions) {
         functions.scalar("hash(text: text, algorithm?: text): text", CodeFunctions::hash);
         functions.surrounded("uuid(): text", CodeFunctions::uuid);
     }

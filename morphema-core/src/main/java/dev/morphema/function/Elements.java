@@ -16,10 +16,9 @@ import java.util.List;
 import java.util.Objects;
 
 /** XML elements as values. */
-final class Elements {
-    private Elements() {}
-
-    static void addTo(FunctionSet functions) {
+final class Elements implements FunctionTable.Family {
+    @Override
+    public void addTo(FunctionSet functions) {
         functions.scalar("nodes(element: any): list", a -> nodes(a[0]));
         functions.scalar("name(element: any): text", a -> name(a[0]));
         functions.scalar("file(record: record): text", a -> TextValue.of(file((RecordValue) a[0])));

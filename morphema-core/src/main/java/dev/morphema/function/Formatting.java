@@ -13,10 +13,9 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** The function {@code format}: numbers by a number pattern, dates and times by a date pattern. */
-final class Formatting {
-    private Formatting() {}
-
-    static void addTo(FunctionSet functions) {
+final class Formatting implements FunctionTable.Family {
+    @Override
+    public void addTo(FunctionSet functions) {
         functions.made("format(x: any, pattern: text, decimal?: text, grouping?: text): text", false, Formatting::make);
     }
 

@@ -14,16 +14,17 @@ import java.util.Optional;
 public final class FunctionTable {
     /** Those that most mappings use come first. */
     private static final FunctionTable STANDARD = new FunctionTable(List.of(
-            NumberFunctions::addTo,
-            Aggregates::addTo,
-            ValueFunctions::addTo,
-            TextFunctions::addTo,
-            Formatting::addTo,
-            TimeFunctions::addTo,
-            Patterns::addTo,
-            RecordFunctions::addTo,
-            Elements::addTo,
-            CodeFunctions::addTo));
+            new Totals(),
+            new NumberFunctions(),
+            new Aggregates(),
+            new ValueFunctions(),
+            new TextFunctions(),
+            new Formatting(),
+            new TimeFunctions(),
+            new Patterns(),
+            new RecordFunctions(),
+            new Elements(),
+            new CodeFunctions()));
 
     /** Functions that are about the same. */
     @FunctionalInterface

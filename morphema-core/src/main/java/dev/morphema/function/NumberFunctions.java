@@ -17,7 +17,7 @@ import java.util.Locale;
 import java.util.Map;
 
 /** Functions of numbers, and the conversions that bear the names of types. */
-final class NumberFunctions {
+final class NumberFunctions implements FunctionTable.Family {
     private static final int MOST_DIGITS = 1_000;
     private static final BigDecimal LARGEST = BigDecimal.valueOf(MOST_DIGITS);
     private static final int MOST_ITEMS = 1_000_000;
@@ -31,9 +31,8 @@ final class NumberFunctions {
             "ceiling", RoundingMode.CEILING,
             "floor", RoundingMode.FLOOR);
 
-    private NumberFunctions() {}
-
-    static void addTo(FunctionSet functions) {
+    @Override
+    public void addTo(FunctionSet functions) {
         functions.made("number(x: any, decimal?: text, grouping?: text): number", false, type("number"));
         functions.made("integer(x: any): number", false, type("integer"));
         functions.made("boolean(x: any, yes?: text, no?: text): boolean", false, type("boolean"));

@@ -14,10 +14,9 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** Functions of regular expressions, which take time in proportion to the text, whatever the expression. */
-final class Patterns {
-    private Patterns() {}
-
-    static void addTo(FunctionSet functions) {
+final class Patterns implements FunctionTable.Family {
+    @Override
+    public void addTo(FunctionSet functions) {
         add(
                 functions,
                 "matches(text: text, pattern: text): boolean",

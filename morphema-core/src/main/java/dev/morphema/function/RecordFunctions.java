@@ -15,12 +15,11 @@ import java.util.List;
 import java.util.function.BiFunction;
 
 /** Functions of records whose field names are data. */
-final class RecordFunctions {
+final class RecordFunctions implements FunctionTable.Family {
     private static final Layout ENTRY = Layout.of(List.of(FieldName.of("key"), FieldName.of("value")));
 
-    private RecordFunctions() {}
-
-    static void addTo(FunctionSet functions) {
+    @Override
+    public void addTo(FunctionSet functions) {
         functions.scalar("entries(record: any): list", a -> fields(a[0], RecordFunctions::entry));
         functions.scalar("keys(record: any): list", a -> fields(a[0], (name, value) -> name));
         functions.scalar("values(record: any): list", a -> fields(a[0], (name, value) -> value));

@@ -16,10 +16,9 @@ import java.util.ArrayList;
 import java.util.List;
 
 /** Functions of texts. Positions count from 1, in code points. */
-final class TextFunctions {
-    private TextFunctions() {}
-
-    static void addTo(FunctionSet functions) {
+final class TextFunctions implements FunctionTable.Family {
+    @Override
+    public void addTo(FunctionSet functions) {
         functions.scalar("upper(text: text): text", a -> ((TextValue) a[0]).upper());
         functions.scalar("lower(text: text): text", a -> ((TextValue) a[0]).lower());
         functions.scalar("trim(text: text): text", TextFunctions::trim);

@@ -25,14 +25,13 @@ import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /** Functions of dates and times. Steps of time are written as in ISO 8601: P1M, P14D, PT6H. */
-final class TimeFunctions {
+final class TimeFunctions implements FunctionTable.Family {
     private static final int SECONDS_OF_HOUR = 3600;
     private static final int SECONDS_OF_MINUTE = 60;
     private static final long SECONDS_OF_DAY = 86_400;
 
-    private TimeFunctions() {}
-
-    static void addTo(FunctionSet functions) {
+    @Override
+    public void addTo(FunctionSet functions) {
         functions.surrounded(
                 "now(): datetime",
                 (a, run) -> new DateTimeValue(LocalDateTime.ofInstant(run.now(), ZoneOffset.UTC), ZoneOffset.UTC));

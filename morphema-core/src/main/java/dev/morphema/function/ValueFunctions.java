@@ -11,10 +11,9 @@ import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
 
 /** Functions that ask what kind of nothing a value is, or end the work. */
-final class ValueFunctions {
-    private ValueFunctions() {}
-
-    static void addTo(FunctionSet functions) {
+final class ValueFunctions implements FunctionTable.Family {
+    @Override
+    public void addTo(FunctionSet functions) {
         functions.accepting("blank(x: any): boolean", a -> BooleanValue.of(isBlank(a[0])));
         functions.accepting("filled(x: any): any", a -> isBlank(a[0]) ? Nothing.ABSENT : a[0]);
         functions.accepting("fail(message: any): any", ValueFunctions::fail);

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Consumer;
 
 /**
  * Turns the text of a mapping into its tree. Recursive descent with at most three tokens of look-ahead, a method a rule
@@ -34,9 +35,10 @@ public final class Parser {
     /** {@return the tree of a text, with the problems that were met; the tree is whole only if there are none} */
     public static Result parse(SourceText source) {
         List<Problem> problems = new ArrayList<>();
-        List<Token> tokens = new Lexer(source, problems::add).tokens();
-        List<Token> balanced = Braces.balanced(tokens, problems::add);
-        Cursor cursor = new Cursor(balanced, problems::add, new HashSet<>(KNOWN_PREFIXES), 0);
+        Consumer<Problem> found = problems::add;
+        List<Token> tokens = new Lexer(source, found).tokens();
+        List<Token> balanced = Braces.balanced(tokens, found);
+        Cursor cursor = new Cursor(balanced, found, new HashSet<>(KNOWN_PREFIXES), 0);
         List<Decl> declarations = new DeclarationParser(new Grammar(cursor)).declarations();
         problems.sort((a, b) -> {
             int byLine = Integer.compare(line(a), line(b));

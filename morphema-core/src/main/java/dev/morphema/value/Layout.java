@@ -47,13 +47,21 @@ public final class Layout {
         this.slots = slots;
         this.types = types;
         this.family = family;
-        this.plain = names.stream()
-                .allMatch(name -> name.equals(FieldName.of(name.local())) && !name.equals(FieldName.OWN_TEXT));
+        this.plain = arePlain(names);
         long bits = 0;
         for (int i = 0; i < converters.length; i++) {
             bits |= converters[i] == null ? RecordValue.bit(i) : 0;
         }
         this.untyped = bits;
+    }
+
+    private static boolean arePlain(List<FieldName> names) {
+        for (FieldName name : names) {
+            if (!name.equals(FieldName.of(name.local())) || name.equals(FieldName.OWN_TEXT)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** {@return a layout without fields, that asks for the declared type of each field that is added} */
