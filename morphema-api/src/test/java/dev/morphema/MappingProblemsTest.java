@@ -55,8 +55,16 @@ class MappingProblemsTest {
                 "a = \"{3}\"; 2:24 bad-template",
                 "a = \"x}\"; 2:24 bad-template",
                 "a = \"{x\"; 2:23 bad-template",
+                "a = \"{x y\"; 2:23 bad-template",
+                "a = \"{x} {y z; 2:27 bad-template",
+                "a = \"b {\"c {x\"} d\"; 2:29 bad-template",
+                "a = \"b {join([\"c\")} d\"; 2:35 syntax",
+                "a = trim('x')); 2:31 syntax",
+                "a = ['x']]; 2:27 syntax",
                 "a = 5kg; 2:22 unexpected-character",
                 "a = 1 & 2; 2:24 unexpected-character",
+                "a = true && false; 2:27 unexpected-character",
+                "a = true || false; 2:27 unexpected-character",
                 "a = (1; 2:22 syntax",
                 "a = [1; 2:22 syntax",
                 "a for x in [1] where x = 1 => x; 2:41 syntax",
@@ -73,7 +81,7 @@ class MappingProblemsTest {
     @DisplayName("one mistake in a rule is one problem, at its place")
     void oneMistake(String rule, String place) {
         // The rule stands at column 18 of line 2.
-        assertThat(places("target o: json { " + rule + "\n}")).first().isEqualTo(place);
+        assertThat(places("target o: json { " + rule + "\n}")).containsExactly(place);
     }
 
     @ParameterizedTest

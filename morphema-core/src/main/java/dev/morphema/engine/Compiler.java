@@ -175,7 +175,7 @@ public final class Compiler {
                     ? unit.document(nested.block(), target.list())
                     : unit.content(decl.content());
             boolean repeats = split != null || unit.repeats();
-            targets.add(new Program.Target(target, split, name, document, repeats, streams.pass(i)));
+            targets.add(new Program.Target(target, split, name, document, repeats, streams.pass(i), unit.foundByKey()));
         }
         return targets;
     }

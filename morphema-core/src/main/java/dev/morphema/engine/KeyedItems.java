@@ -37,8 +37,10 @@ final class KeyedItems extends Node {
         this.asked = new Stages.Keys(asked);
     }
 
-    Stages.Keys keys() {
-        return keys;
+    /** {@return how a loop goes through a sequence, as the printed plan shows it} */
+    static String describe(Node sequence) {
+        return "for each of " + sequence.written()
+                + (sequence instanceof KeyedItems items ? ", found by " + items.keys.written() : "");
     }
 
     /** The values by their keys, for one run. */

@@ -95,9 +95,12 @@ final class LoopCompiler implements Loop.Visitor {
         }
         if (stages.isEmpty()) {
             sequence = new KeyedItems(sequence(), slot, keys, asked);
+            unit.findsByKey(sequence);
         } else {
             Stages.Bind bind = (Stages.Bind) stages.remove(stages.size() - 1);
-            stages.add(new Stages.Bind(new KeyedItems(bind.sequence(), slot, keys, asked), slot, false));
+            Node found = new KeyedItems(bind.sequence(), slot, keys, asked);
+            stages.add(new Stages.Bind(found, slot, false));
+            unit.findsByKey(found);
         }
     }
 

@@ -4,6 +4,7 @@ import dev.morphema.check.CheckedMapping;
 import dev.morphema.format.Projection;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -54,6 +55,7 @@ public final class Program {
      * @param document what is written
      * @param repeats whether it has records: turns of an outermost loop, or documents
      * @param pass the records that are pushed through, or null
+     * @param foundByKey the sequences in which loops find what they want by keys
      */
     record Target(
             CheckedMapping.Target checked,
@@ -61,7 +63,8 @@ public final class Program {
             @Nullable Node name,
             Content document,
             boolean repeats,
-            @Nullable Pass pass) {}
+            @Nullable Pass pass,
+            List<Node> foundByKey) {}
 
     /**
      * One reading of a source, a record at a time.
@@ -257,12 +260,19 @@ public final class Program {
             out.append("write ").append(target.checked().decl().name().text());
             out.append(": ").append(target.checked().format().name()).append('\n');
             LoopPlan loop = target.split() == null ? Streams.outermost(target.document()) : target.split();
+            List<Node> inner = new ArrayList<>(target.foundByKey());
             if (loop != null) {
-                out.append("  for each of ").append(loop.sequence().written()).append('\n');
-                loop.stages()
-                        .forEach(stage -> out.append("  ")
-                                .append(stage.describe().replace("\n", "\n  "))
-                                .append('\n'));
+                out.append("  ").append(KeyedItems.describe(loop.sequence())).append('\n');
+                inner.remove(loop.sequence());
+                for (Stage stage : loop.stages()) {
+                    out.append("  ")
+                            .append(stage.describe().replace("\n", "\n  "))
+                            .append('\n');
+                    inner.removeIf(sequence -> stage instanceof Stages.Bind bind && bind.sequence() == sequence);
+                }
+            }
+            for (Node sequence : inner) {
+                out.append("  within: ").append(KeyedItems.describe(sequence)).append('\n');
             }
         }
         return out.toString();

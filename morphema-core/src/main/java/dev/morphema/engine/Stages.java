@@ -51,11 +51,7 @@ final class Stages {
     record Bind(Node sequence, int slot, boolean optional) implements InTurn {
         @Override
         public String describe() {
-            return "for each of " + sequence.written()
-                    + (sequence instanceof KeyedItems items
-                            ? ", found by " + items.keys().written()
-                            : "")
-                    + (optional ? ", or once without" : "");
+            return KeyedItems.describe(sequence) + (optional ? ", or once without" : "");
         }
 
         @Override

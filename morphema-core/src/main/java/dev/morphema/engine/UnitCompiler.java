@@ -33,6 +33,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     /** The rules of the lets and kept fields, by slot; each is compiled when its first use is. */
     private final Map<Integer, Supplier<Node>> lazies = new HashMap<>();
 
+    private final List<Node> foundByKey = new ArrayList<>();
     private @Nullable Loop streamed;
     /** How many loops and lists stand around the one at hand; turns of the outermost are the target's records. */
     private int nesting;
@@ -49,6 +50,16 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     /** A loop whose records are pushed through. */
     void stream(@Nullable Loop loop) {
         streamed = loop;
+    }
+
+    /** A loop finds what it wants of a sequence by keys. */
+    void findsByKey(Node sequence) {
+        foundByKey.add(sequence);
+    }
+
+    /** {@return the sequences in which loops find what they want by keys} */
+    List<Node> foundByKey() {
+        return foundByKey;
     }
 
     Node node(Expr expr) {

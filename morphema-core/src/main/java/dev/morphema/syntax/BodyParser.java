@@ -97,6 +97,12 @@ final class BodyParser {
         if (token.is(",")) {
             throw Cursor.fault(token.span(), "Fields are not separated by commas.", "a new line, or a blank, will do");
         }
+        if (token.is(")") || token.is("]")) {
+            throw Cursor.fault(
+                    token.span(),
+                    "This " + token.text() + " closes nothing.",
+                    "take it away, or look for a " + (token.is(")") ? "(" : "[") + " that is missing before it");
+        }
         if (token.kind() == Token.Kind.TEXT) {
             throw Cursor.fault(
                     token.span(),

@@ -22,19 +22,25 @@ final class Lexer {
 
     private final SourceText source;
     private final String text;
-    private final Consumer<Problem> problems;
+    private final List<Problem> problems = new ArrayList<>();
     private int at;
     private int nesting;
     /** Whether the text at hand was found to be open by a brace in it. */
     private boolean broken;
 
-    Lexer(SourceText source, Consumer<Problem> problems) {
+    Lexer(SourceText source) {
         this.source = source;
         this.text = source.text();
-        this.problems = problems;
     }
 
-    List<Token> tokens() {
+    /** {@return all tokens}; what was wrong with them is told afterwards, in the order in which it was found. */
+    List<Token> tokens(Consumer<Problem> told) {
+        List<Token> tokens = tokens();
+        problems.forEach(told);
+        return tokens;
+    }
+
+    private List<Token> tokens() {
         List<Token> out = new ArrayList<>();
         while (true) {
             Token token = next(out.isEmpty());
@@ -75,6 +81,12 @@ final class Lexer {
             }
         }
         at += Character.charCount(c);
+        if (c == '&' || c == '|') {
+            at += text.startsWith(Character.toString(c), at) ? 1 : 0;
+            unexpected(start, c);
+            // What was most likely meant, so that nothing else looks wrong.
+            return token(Token.Kind.NAME, c == '&' ? "and" : "or", List.of(), start, newLine);
+        }
         unexpected(start, c);
         return null;
     }
@@ -82,7 +94,7 @@ final class Lexer {
     private void unexpected(int start, int c) {
         Problem problem = span(start)
                 .error(Code.UNEXPECTED_CHARACTER, "The character " + Character.toString(c) + " has no meaning here.");
-        problems.accept(
+        problems.add(
                 switch (c) {
                     case ';' -> problem.withHelp("no mark is needed between rules; a new line will do");
                     case '&' -> problem.withHelp("write and");
@@ -157,7 +169,7 @@ final class Lexer {
         if (at < text.length() && isNameStart(text.codePointAt(at))) {
             int nameStart = at;
             String name = name();
-            problems.accept(new Span(source, start, at)
+            problems.add(new Span(source, start, at)
                     .error(Code.UNEXPECTED_CHARACTER, "A name cannot begin with a digit, and a number has no letters.")
                     .withHelp(
                             name.matches("[eE]\\d*")
@@ -193,7 +205,7 @@ final class Lexer {
                 return out.toString();
             }
         }
-        problems.accept(new Span(source, start, start + 1)
+        problems.add(new Span(source, start, start + 1)
                 .error(Code.OPEN_TEXT, "The text that begins here is not closed on its line.")
                 .withHelp("close it with '; write '' for a quote inside"));
         return out.toString().stripTrailing();
@@ -217,7 +229,7 @@ final class Lexer {
                 parts.add(embedded());
             } else if (c == '}' && !text.startsWith("}}", at)) {
                 at++;
-                problems.accept(span(at - 1)
+                problems.add(span(at - 1)
                         .error(Code.BAD_TEMPLATE, "This } closes nothing.")
                         .withHelp("write }} for a brace in the text"));
             } else {
@@ -226,7 +238,7 @@ final class Lexer {
             }
         }
         if (!broken) {
-            problems.accept(new Span(source, start, start + 1)
+            problems.add(new Span(source, start, start + 1)
                     .error(Code.OPEN_TEXT, "The text that begins here is not closed on its line.")
                     .withHelp("close it with \"; write \\n for a line break inside"));
         }
@@ -244,24 +256,19 @@ final class Lexer {
     /** The tokens of <code>{expr}</code>, up to the brace that closes it. */
     private Token.Part embedded() {
         int open = at++;
+        int before = problems.size();
         List<Token> tokens = new ArrayList<>();
         int depth = 0;
         nesting++;
         while (true) {
             int lineEnd = text.indexOf('\n', at);
-            int before = at;
             Token token = nesting > MOST_NESTED ? null : next(false);
             boolean crossed = lineEnd >= 0 && at > lineEnd;
             if (crossed || nesting > MOST_NESTED || token != null && token.kind() == Token.Kind.END) {
-                at = crossed ? lineEnd : Math.min(before, text.length());
-                if (nesting > MOST_NESTED) {
-                    at = lineEnd < 0 ? text.length() : lineEnd;
-                }
-                broken = true;
-                problems.accept(new Span(source, open, open + 1)
-                        .error(Code.BAD_TEMPLATE, "The { in this text is not closed on its line.")
-                        .withHelp("write {{ for a brace in the text"));
-                break;
+                at = lineEnd < 0 ? text.length() : lineEnd;
+                nesting--;
+                open(open, before);
+                return new Token.Plain("");
             }
             if (token == null) {
                 continue;
@@ -275,9 +282,17 @@ final class Lexer {
             }
             tokens.add(token);
         }
-        nesting--;
-        tokens.add(new Token(Token.Kind.END, "", List.of(), new Span(source, open, open + 1), false));
-        return new Token.Embedded(tokens);
+    }
+
+    /** The rest of the line is no expression, nor closes it the text; what looked wrong in it was only that. */
+    private void open(int brace, int problemsBefore) {
+        if (!broken) {
+            problems.subList(problemsBefore, problems.size()).clear();
+            problems.add(new Span(source, brace, brace + 1)
+                    .error(Code.BAD_TEMPLATE, "The { in this text is not closed on its line.")
+                    .withHelp("write } where the expression ends, or {{ for a brace in the text"));
+            broken = true;
+        }
     }
 
     private void escape(StringBuilder plain) {
@@ -313,7 +328,7 @@ final class Lexer {
     }
 
     private void badEscape(int start, String message) {
-        problems.accept(span(start)
+        problems.add(span(start)
                 .error(Code.BAD_ESCAPE, message)
                 .withHelp("the escapes are \\n \\r \\t \\\" \\\\ \\u{20AC}; a raw text '…' has none"));
     }

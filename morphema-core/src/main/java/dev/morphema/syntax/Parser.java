@@ -36,7 +36,7 @@ public final class Parser {
     public static Result parse(SourceText source) {
         List<Problem> problems = new ArrayList<>();
         Consumer<Problem> found = problems::add;
-        List<Token> tokens = new Lexer(source, found).tokens();
+        List<Token> tokens = new Lexer(source).tokens(found);
         List<Token> balanced = Braces.balanced(tokens, found);
         Cursor cursor = new Cursor(balanced, found, new HashSet<>(KNOWN_PREFIXES), 0);
         List<Decl> declarations = new DeclarationParser(new Grammar(cursor)).declarations();

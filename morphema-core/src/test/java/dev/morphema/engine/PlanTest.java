@@ -173,6 +173,21 @@ class PlanTest {
                           for each of ships, found by s.k
                           keep where s.k == r.k
                         """),
+                Arguments.of(
+                        "loops within, in a body and in an expression",
+                        "target o: events { list for r in rows { n = sum(s.m for s in ships where s.k == r.k)\n"
+                                + " inner for s in ships where r.k == s.k and r.n == s.n => s.name } }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k}
+                        read ships: as a whole
+                          fields {k, m, n, name}
+                          why: no target's outermost loop goes over it
+                        write o: events
+                          for each of rows
+                          within: for each of ships, found by s.k
+                          within: for each of ships, found by s.k, s.n
+                        """),
                 Arguments.of("all fields", "target o: events { list for r in rows { copy r } }", """
                         read rows: one record at a time
                           fields *

@@ -65,7 +65,7 @@ class MappingPrinterTest {
         for (Arguments arguments : documentedMappings().toList()) {
             String mapping = (String) arguments.get()[1];
             SourceText source = new SourceText("x", mapping);
-            for (Token token : new Lexer(source, problem -> {}).tokens()) {
+            for (Token token : new Lexer(source).tokens(problem -> {})) {
                 if (token.kind() == Token.Kind.END || token.is("}")) {
                     continue;
                 }
