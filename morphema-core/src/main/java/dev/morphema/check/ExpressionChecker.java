@@ -69,7 +69,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             checker.report(span.error(
                             Code.WRONG_KIND,
                             "This is " + type.kind().words() + " where " + want.words() + " is wanted.")
-                    .withHelp(help(type.kind(), want)));
+                    .withHelp(want.help(type.kind())));
         } else if (type.odd() && (want == Want.NUMBER || want == Want.INTEGER)) {
             checker.report(
                     span.error(Code.WRONG_KIND, "This is a text that is not a number, where a number is wanted.")
@@ -78,13 +78,6 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                                             ? "texts are joined in a template: \"{a} {b}\""
                                             : "the sample has texts here that are no numbers; a decimal comma needs the type number(',') in the source"));
         }
-    }
-
-    private static @Nullable String help(Kind given, Want want) {
-        if (want == Want.BOOLEAN) {
-            return "a condition compares: x == \"Y\"";
-        }
-        return given == Kind.RECORD ? "step down to one of its fields" : null;
     }
 
     Type condition(Expr expr) {

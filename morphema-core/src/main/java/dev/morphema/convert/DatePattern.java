@@ -169,34 +169,34 @@ public final class DatePattern {
             switch (letter) {
                 case 'y', 'u' -> year(ChronoField.YEAR, count);
                 case 'Y' -> year(IsoFields.WEEK_BASED_YEAR, count);
-                case 'M', 'L' -> named(ChronoField.MONTH_OF_YEAR, MONTHS, count, 3);
-                case 'Q', 'q' -> number(IsoFields.QUARTER_OF_YEAR, count, 1);
+                case 'M', 'L' -> named(ChronoField.MONTH_OF_YEAR, letter, MONTHS, count, 3);
+                case 'Q', 'q' -> number(IsoFields.QUARTER_OF_YEAR, letter, count, 1);
                 case 'w' -> {
                     week = true;
-                    number(IsoFields.WEEK_OF_WEEK_BASED_YEAR, count, 2);
+                    number(IsoFields.WEEK_OF_WEEK_BASED_YEAR, letter, count, 2);
                 }
                 case 'E' -> {
                     day = true;
-                    named(ChronoField.DAY_OF_WEEK, DAYS, Math.max(count, 3), 3);
+                    named(ChronoField.DAY_OF_WEEK, letter, DAYS, Math.max(count, 3), 3);
                 }
                 case 'e', 'c' -> {
                     day = true;
-                    number(ChronoField.DAY_OF_WEEK, count, 1);
+                    number(ChronoField.DAY_OF_WEEK, letter, count, 1);
                 }
-                case 'd' -> number(ChronoField.DAY_OF_MONTH, count, 2);
-                case 'D' -> number(ChronoField.DAY_OF_YEAR, count, 3);
-                case 'H' -> number(ChronoField.HOUR_OF_DAY, count, 2);
-                case 'k' -> number(ChronoField.CLOCK_HOUR_OF_DAY, count, 2);
-                case 'K' -> number(ChronoField.HOUR_OF_AMPM, count, 2);
-                case 'h' -> number(ChronoField.CLOCK_HOUR_OF_AMPM, count, 2);
+                case 'd' -> number(ChronoField.DAY_OF_MONTH, letter, count, 2);
+                case 'D' -> number(ChronoField.DAY_OF_YEAR, letter, count, 3);
+                case 'H' -> number(ChronoField.HOUR_OF_DAY, letter, count, 2);
+                case 'k' -> number(ChronoField.CLOCK_HOUR_OF_DAY, letter, count, 2);
+                case 'K' -> number(ChronoField.HOUR_OF_AMPM, letter, count, 2);
+                case 'h' -> number(ChronoField.CLOCK_HOUR_OF_AMPM, letter, count, 2);
                 case 'a' -> builder.appendText(ChronoField.AMPM_OF_DAY, Map.of(0L, "AM", 1L, "PM"));
-                case 'm' -> number(ChronoField.MINUTE_OF_HOUR, count, 2);
-                case 's' -> number(ChronoField.SECOND_OF_MINUTE, count, 2);
+                case 'm' -> number(ChronoField.MINUTE_OF_HOUR, letter, count, 2);
+                case 's' -> number(ChronoField.SECOND_OF_MINUTE, letter, count, 2);
                 case 'S' -> builder.appendFraction(ChronoField.NANO_OF_SECOND, count, count, false);
                 case 'X' -> offset(count, "Z");
                 case 'x' -> offset(count, count == 1 ? "+00" : count == 2 ? "+0000" : "+00:00");
                 case 'Z' -> builder.appendOffset("+HHMM", "+0000");
-                case 'V' -> builder.appendZoneId();
+                case 'V' -> builder.appendZoneOrOffsetId();
                 case 'O' -> builder.appendLocalizedOffset(TextStyle.SHORT);
                 default ->
                     throw new IllegalArgumentException("The letter " + letter
@@ -214,10 +214,11 @@ public final class DatePattern {
             }
         }
 
-        private void number(TemporalField field, int count, int most) {
+        private void number(TemporalField field, char letter, int count, int most) {
             if (count > most) {
-                throw new IllegalArgumentException(
-                        "The date pattern has more than " + most + " letters for " + field + ".");
+                String letters = String.valueOf(letter);
+                throw new IllegalArgumentException("The date pattern has " + letters.repeat(count) + " where "
+                        + letters.repeat(most) + " is the most that has a meaning.");
             }
             if (count == 1) {
                 builder.appendValue(field, 1, most, SignStyle.NOT_NEGATIVE);
@@ -226,9 +227,9 @@ public final class DatePattern {
             }
         }
 
-        private void named(TemporalField field, List<String> names, int count, int shortCount) {
+        private void named(TemporalField field, char letter, List<String> names, int count, int shortCount) {
             if (count < shortCount) {
-                number(field, count, 2);
+                number(field, letter, count, 2);
                 return;
             }
             Map<Long, String> texts = new HashMap<>();

@@ -211,7 +211,7 @@ public final class Dates {
                     Code.NOT_CONVERTIBLE,
                     "The pattern asks for something that " + value.kind().words() + " like this does not have.",
                     value,
-                    value instanceof DateTimeValue
+                    value instanceof DateTimeValue datetime && datetime.offset() == null
                             ? "this datetime has no offset; datetime(x, pattern, zone) gives it one"
                             : null);
         }
@@ -233,14 +233,18 @@ public final class Dates {
 
     private static TemporalAccessor parse(
             Value value, @Nullable DatePattern pattern, DateTimeFormatter iso, String wanted, String example) {
-        if (!(value instanceof TextValue text)) {
+        // Digits such as 20260305 may have come as a number.
+        boolean readable = value instanceof TextValue || value instanceof NumberValue && pattern != null;
+        if (!readable) {
             throw Faults.fault(
                     Code.NOT_A_DATE,
-                    wanted + " is wanted here, this is " + value.kind().words() + ".",
+                    "This is " + value.kind().words() + " where " + wanted + " is wanted.",
                     value,
-                    null);
+                    value instanceof NumberValue
+                            ? "a pattern says what the digits mean: date(20260305, 'yyyyMMdd'), datetime(1772719800, 'epoch')"
+                            : null);
         }
-        String trimmed = WhiteSpace.trim(text.text());
+        String trimmed = WhiteSpace.trim(value.toString());
         try {
             if (pattern != null) {
                 return pattern.parse(trimmed);

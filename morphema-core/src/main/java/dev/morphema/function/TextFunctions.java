@@ -87,11 +87,12 @@ final class TextFunctions implements FunctionTable.Family {
     }
 
     private static Value substring(Value[] a) {
-        int start = size(a, 1);
-        if (start == 0) {
+        if (((NumberValue) a[1]).sign() <= 0) {
             throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "Positions in a text count from 1.")
-                    .withValue("0"));
+                    .withValue(a[1].toString())
+                    .withHelp("right(text, n) takes characters from the end"));
         }
+        int start = size(a, 1);
         return part((TextValue) a[0], start - 1, a.length > 2 ? size(a, 2) : Integer.MAX_VALUE);
     }
 

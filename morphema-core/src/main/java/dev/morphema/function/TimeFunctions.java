@@ -19,6 +19,7 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.Period;
 import java.time.ZoneOffset;
+import java.time.format.DateTimeParseException;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Locale;
@@ -85,29 +86,40 @@ final class TimeFunctions implements FunctionTable.Family {
                 String date = step.substring(0, time);
                 period = date.endsWith("P") ? Period.ZERO : Period.parse(date);
             }
-            return plus(a[0], period, duration);
-        } catch (DateTimeException | ArithmeticException e) {
-            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "This step of time cannot be added.")
+        } catch (DateTimeParseException | ArithmeticException e) {
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "This is no step of time.")
                     .withValue(step)
                     .withHelp("steps are written like P1M, P14D, PT6H or -P1DT12H"));
+        }
+        try {
+            return plus(a[0], period, duration);
+        } catch (DateTimeException | ArithmeticException e) {
+            throw new ProblemException(
+                    Problem.error(Code.OUT_OF_RANGE, "This step leads beyond all years that there are.")
+                            .withValue(step));
         }
     }
 
     private static Value plus(Value moment, Period period, Duration duration) {
         if (moment instanceof DateValue date) {
             if (!duration.isZero()) {
-                throw new DateTimeException("a date has no time");
+                throw cannotStep("A date has no time of day, so no hours can be added to it.", duration);
             }
             return new DateValue(date.date().plus(period));
         }
         if (moment instanceof TimeValue time) {
             if (!period.isZero()) {
-                throw new DateTimeException("a time has no date");
+                throw cannotStep("A time has no date, so no days can be added to it.", period);
             }
             return new TimeValue(time.time().plus(duration));
         }
         DateTimeValue datetime = (DateTimeValue) moment;
         return new DateTimeValue(datetime.local().plus(period).plus(duration), datetime.offset());
+    }
+
+    private static ProblemException cannotStep(String why, Object step) {
+        return new ProblemException(
+                Problem.error(Code.OUT_OF_RANGE, why).withValue(step.toString()).withHelp("a datetime has both"));
     }
 
     private static Value seconds(Value[] a) {

@@ -125,9 +125,16 @@ public enum Want {
         return new ProblemException(
                 Problem.error(Code.KIND, "This is " + value.kind().words() + " where " + words() + " is wanted.")
                         .withValue(value.toString())
-                        .withHelp(
-                                this == BOOLEAN
-                                        ? "compare it, or give it the type boolean"
-                                        : this == RECORD ? "step up to the record that this is in" : null));
+                        .withHelp(help(value.kind())));
+    }
+
+    /** {@return what may be done where a value of another kind stands, or null} */
+    public @Nullable String help(Kind given) {
+        return switch (this) {
+            case BOOLEAN -> "compare it, as in x == \"Y\", or give it the type boolean";
+            case MOMENT -> "date(x), time(x) and datetime(x) make one of a text, with a pattern if it is not ISO 8601";
+            case RECORD -> "step up to the record that this is in";
+            default -> given == Kind.RECORD ? "step down to one of its fields" : null;
+        };
     }
 }

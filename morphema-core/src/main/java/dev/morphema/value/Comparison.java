@@ -142,9 +142,20 @@ public final class Comparison {
                     Problem.error(Code.KIND, "A datetime with offset cannot be compared with one without.")
                             .withHelp("datetime(x, pattern, zone) gives an offset"));
         }
+        if (a.kind() == b.kind()) {
+            return new ProblemException(Problem.error(
+                            Code.KIND,
+                            "Neither of two values comes first here, each is "
+                                    + a.kind().words() + ".")
+                    .withHelp(a.kind() == Kind.RECORD ? "compare a field of them" : null));
+        }
         return new ProblemException(Problem.error(
-                Code.KIND,
-                "Values of unlike kinds cannot be compared: " + a.kind().words() + " and "
-                        + b.kind().words() + "."));
+                        Code.KIND,
+                        "Values of unlike kinds cannot be compared: " + a.kind().words() + " and "
+                                + b.kind().words() + ".")
+                .withHelp(
+                        a instanceof TextValue || b instanceof TextValue
+                                ? "boolean(x), date(x), time(x) and datetime(x) make of a text what is meant"
+                                : null));
     }
 }
