@@ -12,6 +12,7 @@ import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.MappingTree;
 import dev.morphema.syntax.Name;
 import dev.morphema.syntax.Parser;
+import dev.morphema.syntax.Span;
 import dev.morphema.syntax.TypeRef;
 import dev.morphema.value.FieldName;
 import java.util.ArrayList;
@@ -194,10 +195,12 @@ public final class Checker {
     /** {@return the kind and conversion of a type, or null if there is none such} */
     PathNode.@Nullable Declared declaredType(TypeRef type) {
         if (!TypeConverters.NAMES.contains(type.name())) {
-            report(type.span()
-                    .error(Code.UNKNOWN_TYPE, "There is no type " + type.name() + ".")
-                    .withHelp(NearNames.proposal(type.name(), TypeConverters.NAMES)
-                            .orElse(null)));
+            Span span = type.span();
+            boolean joined = span.start() > 1 && span.source().text().charAt(span.start() - 1) == ':';
+            String help = NearNames.proposal(type.name(), TypeConverters.NAMES).orElse(null);
+            report(span.error(Code.UNKNOWN_TYPE, "There is no type " + type.name() + ".")
+                    .withHelp(
+                            joined ? help + "; a namespace of XML needs its prefix declared: prefix p = \"…\"" : help));
             return null;
         }
         List<String> arguments = type.arguments().stream().map(Constant::text).toList();

@@ -5,12 +5,14 @@ import dev.morphema.format.SourceFormat;
 import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
+import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.Constant;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.FormatRef;
 import dev.morphema.syntax.Name;
 import dev.morphema.syntax.Span;
+import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
 import dev.morphema.value.Value;
@@ -70,10 +72,24 @@ final class Declarations {
         checker.globals().add(decl.name().text(), new Binding.Param(index), () -> {
             if (decl.fallback() != null) {
                 checker.isolated(decl.fallback(), scope, Want.ANY);
+                if (type != null && decl.fallback() instanceof Expr.Literal literal) {
+                    checkUsual(literal, type.converter());
+                }
             }
             return Type.of(type == null ? null : type.kind());
         });
         checker.params().add(new CheckedMapping.Param(decl, type == null ? value -> value : type.converter(), 0));
+    }
+
+    /** A constant default must be of the parameter's type. */
+    private void checkUsual(Expr.Literal literal, Converter type) {
+        try {
+            if (!literal.value().isNothing()) {
+                type.convert(literal.value());
+            }
+        } catch (ProblemException e) {
+            checker.report(e.problem().at(literal.span().location()));
+        }
     }
 
     private void let(Decl.Let decl) {

@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /** Checks the options of a format against what it takes. */
@@ -23,8 +24,22 @@ final class FormatChecker {
         this.checker = checker;
     }
 
-    /** {@return the options that are right; the others are reported} */
-    Options options(FormatRef ref, List<OptionSpec> specs) {
+    /**
+     * {@return the options that are right; the others are reported}
+     *
+     * @param faultOf says what is wrong with options of which each for itself is right, or gives null
+     */
+    Options options(FormatRef ref, List<OptionSpec> specs, Function<Options, @Nullable String> faultOf) {
+        Options options = each(ref, specs);
+        String fault = faultOf.apply(options);
+        if (fault == null) {
+            return options;
+        }
+        checker.report(ref.span().error(Code.UNKNOWN_OPTION, fault));
+        return new Options(Map.of());
+    }
+
+    private Options each(FormatRef ref, List<OptionSpec> specs) {
         Map<String, Object> values = new HashMap<>();
         for (FormatRef.Option option : ref.options()) {
             if (option.name() == null) {

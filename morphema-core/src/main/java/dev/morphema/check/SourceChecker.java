@@ -82,7 +82,7 @@ final class SourceChecker {
     Options options(FormatRef ref, SourceFormat format) {
         List<OptionSpec> specs = new ArrayList<>(format.options());
         specs.addAll(COMMON);
-        return new FormatChecker(checker).options(ref, specs);
+        return new FormatChecker(checker).options(ref, specs, format::faultOf);
     }
 
     private void declare(PathNode root, Decl.FieldType fieldType) {

@@ -38,7 +38,7 @@ final class TargetChecker {
             return null;
         }
         List<OptionSpec> specs = format.options();
-        Options options = new FormatChecker(checker).options(ref, specs);
+        Options options = new FormatChecker(checker).options(ref, specs, format::faultOf);
         Scope outer = new Scope(null, new Scope.Slots());
         Scope scope = decl.split() == null ? outer : split(decl, outer);
         BodyChecker bodies = new BodyChecker(checker, format.traits());
@@ -171,7 +171,8 @@ final class TargetChecker {
                 checker.report(decl.format()
                         .span()
                         .error(Code.TARGET_FORM, "The columns are not all known before the run.")
-                        .withHelp("name them: " + format.name() + "(columns = [\"a\", \"b\"])"));
+                        .withHelp("name them: " + format.name()
+                                + "(columns = [\"a\", \"b\"]), or give the source that is copied a sample"));
             }
             return found.columns();
         }

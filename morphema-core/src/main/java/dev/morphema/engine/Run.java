@@ -416,7 +416,12 @@ public final class Run {
                         Problem.error(Code.PARAMETER, "The parameter " + param.name() + " has no value and no default.")
                                 .withHelp("give it one, or a default in the mapping"));
             }
-            return converted(param.converter(), fallback.scalar(new Frame(state, 0)));
+            Value usual = fallback.scalar(new Frame(state, 0));
+            try {
+                return converted(param.converter(), usual);
+            } catch (ProblemException e) {
+                throw fallback.located(e);
+            }
         }
         try {
             return converted(param.converter(), value);

@@ -2,6 +2,7 @@ package dev.morphema.engine;
 
 import dev.morphema.format.TargetFormat.DocumentWriter;
 import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Value;
 import java.io.IOException;
@@ -45,6 +46,19 @@ abstract class TargetRun {
         frame.run().writing(index);
     }
 
+    /** Ends a document; what is wrong with it as a whole is told at the place of the target. */
+    final void finish(DocumentWriter writer) throws IOException {
+        try {
+            writer.finish();
+        } catch (ProblemException e) {
+            Problem problem = e.problem();
+            throw problem.rule() != null
+                    ? e
+                    : new ProblemException(
+                            problem.at(target.checked().decl().format().span().location()), e);
+        }
+    }
+
     /** Writes all there is. */
     abstract void write() throws IOException;
 
@@ -66,7 +80,7 @@ abstract class TargetRun {
         @Override
         void write() throws IOException {
             target().document().write(frame(), writer);
-            writer.finish();
+            finish(writer);
         }
 
         @Override
@@ -77,7 +91,7 @@ abstract class TargetRun {
         @Override
         void close() throws IOException {
             Streams.close(target().document(), frame(), writer);
-            writer.finish();
+            finish(writer);
         }
     }
 
@@ -116,7 +130,7 @@ abstract class TargetRun {
             try {
                 DocumentWriter writer = named();
                 target().document().write(frame(), writer);
-                writer.finish();
+                finish(writer);
             } catch (IOException e) {
                 throw new UncheckedIOException(e);
             }

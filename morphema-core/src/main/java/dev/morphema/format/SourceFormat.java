@@ -3,6 +3,7 @@ package dev.morphema.format;
 import dev.morphema.value.FieldName;
 import java.io.IOException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** A format that can be read. Implementations are immutable and safe for use by many threads. */
 public interface SourceFormat {
@@ -11,6 +12,15 @@ public interface SourceFormat {
 
     /** {@return the options it takes, beside those that all sources take} */
     List<OptionSpec> options();
+
+    /**
+     * {@return what is wrong with some options together, as a sentence, or null}
+     *
+     * @param options of which each for itself is as {@link #options} says
+     */
+    default @Nullable String faultOf(Options options) {
+        return null;
+    }
 
     /** {@return what is known of every input of this format} */
     Traits traits();

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /** A format that can be written. Implementations are immutable and safe for use by many threads. */
 public interface TargetFormat {
@@ -12,6 +13,15 @@ public interface TargetFormat {
 
     /** {@return the options it takes} */
     List<OptionSpec> options();
+
+    /**
+     * {@return what is wrong with some options together, as a sentence, or null}
+     *
+     * @param options of which each for itself is as {@link #options} says
+     */
+    default @Nullable String faultOf(Options options) {
+        return null;
+    }
 
     /** {@return what the format can hold} */
     Traits traits();

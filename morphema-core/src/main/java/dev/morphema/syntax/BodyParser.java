@@ -270,6 +270,13 @@ final class BodyParser {
         if (!cursor.wordIsFieldName() && (cursor.atWord("only") || cursor.atWord("without"))) {
             choice = cursor.next().isWord("only") ? Stmt.Copy.Choice.ONLY : Stmt.Copy.Choice.WITHOUT;
         }
+        if (choice == Stmt.Copy.Choice.ALL && isStrayWord()) {
+            throw Cursor.fault(
+                    cursor.peek().span(),
+                    "After the record that is copied only or without can stand, not "
+                            + cursor.peek().text() + ".",
+                    "copy r only a, b takes some fields, copy r without a, b leaves some out");
+        }
         List<Name> names = new ArrayList<>();
         if (choice != Stmt.Copy.Choice.ALL) {
             do {
@@ -278,6 +285,19 @@ final class BodyParser {
             } while (cursor.accept(","));
         }
         return new Stmt.Copy(start.span().to(cursor.last().span()), record, choice, names);
+    }
+
+    /** Whether a word stands before a name on one line, which begins no statement. */
+    private boolean isStrayWord() {
+        Token word = cursor.peek();
+        Token next = cursor.peek(1);
+        boolean beforeName = next.kind() == Token.Kind.NAME || next.kind() == Token.Kind.RAW || next.is("@");
+        return word.kind() == Token.Kind.NAME
+                && !word.firstOnLine()
+                && !KEYWORDS.contains(word.text())
+                && beforeName
+                && !next.firstOnLine()
+                && !next.isWord("for");
     }
 
     private Stmt require() {

@@ -40,7 +40,7 @@ final class CsvDocumentWriter implements DocumentWriter {
     CsvDocumentWriter(OutputStream out, Document document) throws IOException {
         Options options = document.options();
         Charset charset = options.encoding();
-        char delimiter = delimiter(options.text("delimiter", ","));
+        char delimiter = options.text("delimiter", ",").charAt(0);
         char quote = options.text("quote", "\"").charAt(0);
         boolean crlf = options.text("line-end", "lf").equals("crlf");
         if (options.isOn("bom", false)) {
@@ -60,14 +60,6 @@ final class CsvDocumentWriter implements DocumentWriter {
         if (options.isOn("header", true)) {
             rows.write(header.stream().map(TextValue::of).toArray(Value[]::new));
         }
-    }
-
-    private static char delimiter(String text) {
-        if (text.length() != 1) {
-            throw new ProblemException(
-                    Problem.error(Code.NOT_WRITABLE, "CSV is written with a delimiter of one character."));
-        }
-        return text.charAt(0);
     }
 
     @Override

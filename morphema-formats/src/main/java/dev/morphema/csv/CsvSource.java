@@ -9,6 +9,7 @@ import dev.morphema.format.RecordReader;
 import dev.morphema.format.SourceFormat;
 import java.io.IOException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** Reads CSV: RFC 4180, with other marks if the mapping says so. */
 public final class CsvSource implements SourceFormat {
@@ -28,6 +29,11 @@ public final class CsvSource implements SourceFormat {
                 OptionSpec.of("trim", Form.SWITCH),
                 OptionSpec.choice("blank", "absent", "text"),
                 OptionSpec.of("encoding", Form.ENCODING));
+    }
+
+    @Override
+    public @Nullable String faultOf(Options options) {
+        return CsvMarks.fault(options);
     }
 
     @Override

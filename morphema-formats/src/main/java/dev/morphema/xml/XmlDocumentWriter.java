@@ -8,11 +8,13 @@ import dev.morphema.formats.Around;
 import dev.morphema.formats.ByteSink;
 import dev.morphema.formats.EncodedNames;
 import dev.morphema.formats.Surroundings;
+import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.ListValue;
 import dev.morphema.value.Marks;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
@@ -340,10 +342,11 @@ final class XmlDocumentWriter implements DocumentWriter {
     @Override
     public void attribute(FieldName name, Value value) {
         ByteSink.Constant encoded = attributes.of(name);
-        if (!value.isNothing()) {
-            check(value);
+        Value written = value.isScalar() || value.equals(ListValue.EMPTY) ? value : Want.scalar(value);
+        if (!written.isNothing() && written.isScalar()) {
+            check(written);
             out.write(encoded);
-            out.write('"', value, ATTRIBUTE);
+            out.write('"', written, ATTRIBUTE);
         }
     }
 
