@@ -10,11 +10,7 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Set;
-import java.util.function.Function;
 import picocli.CommandLine;
 import picocli.CommandLine.Model.CommandSpec;
 
@@ -22,15 +18,7 @@ import picocli.CommandLine.Model.CommandSpec;
 public final class Main {
     private static final String BROKEN_PIPE = "Broken pipe";
 
-    private static final Map<String, Function<Terminal, TerminalCommand>> COMMANDS = new LinkedHashMap<>();
-
-    static {
-        COMMANDS.put("demo", DemoCommand::new);
-        COMMANDS.put("run", RunCommand::new);
-        COMMANDS.put("check", CheckCommand::new);
-        COMMANDS.put("plan", PlanCommand::new);
-        COMMANDS.put("test", TestCommand::new);
-    }
+    private static final List<String> COMMANDS = List.of("demo", "run", "check", "plan", "test");
 
     private Main() {}
 
@@ -58,9 +46,9 @@ public final class Main {
         PrintWriter text = new PrintWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8), true);
         Terminal terminal = new Terminal(in, out, text, words);
         CommandLine line = new CommandLine(spec());
-        commands(args)
-                .forEach(name -> line.addSubcommand(
-                        name, COMMANDS.get(name).apply(terminal).spec()));
+        for (String name : commands(args)) {
+            line.addSubcommand(name, command(name, terminal).spec());
+        }
         line.setOut(text)
                 .setErr(words)
                 .setCaseInsensitiveEnumValuesAllowed(true)
@@ -89,8 +77,19 @@ public final class Main {
     }
 
     /** {@return the commands that can be meant}; to make the options of all takes longer than to make those of one. */
-    private static Set<String> commands(String[] args) {
-        return args.length > 0 && COMMANDS.containsKey(args[0]) ? Set.of(args[0]) : COMMANDS.keySet();
+    private static List<String> commands(String[] args) {
+        return args.length > 0 && COMMANDS.contains(args[0]) ? List.of(args[0]) : COMMANDS;
+    }
+
+    private static TerminalCommand command(String name, Terminal terminal) {
+        return switch (name) {
+            case "demo" -> new DemoCommand(terminal);
+            case "run" -> new RunCommand(terminal);
+            case "check" -> new CheckCommand(terminal);
+            case "plan" -> new PlanCommand(terminal);
+            case "test" -> new TestCommand(terminal);
+            default -> throw new IllegalArgumentException(name);
+        };
     }
 
     /** Runs the command; when memory is not enough, no stack trace helps. */

@@ -17,7 +17,8 @@ final class CsvMarks {
         if (delimiter.contains(quote)) {
             return "The delimiter and the quote are the same character.";
         }
-        return (delimiter + quote).chars().anyMatch(mark -> mark == '\n' || mark == '\r')
+        String marks = delimiter + quote;
+        return marks.indexOf('\n') >= 0 || marks.indexOf('\r') >= 0
                 ? "A line end is neither a delimiter nor a quote."
                 : null;
     }
