@@ -30,7 +30,7 @@ class DocumentationTest {
     private Path folder;
 
     @ParameterizedTest
-    @ValueSource(strings = {"README.md", "docs/language.md", "docs/xml.md", "docs/performance.md"})
+    @ValueSource(strings = {"README.md", "docs/language.md", "docs/recipes.md", "docs/xml.md", "docs/performance.md"})
     @DisplayName("every example prints what the page says")
     void examplesAreTrue(String page) throws IOException {
         Matcher blocks = BLOCK.matcher(Files.readString(Path.of("..", page)));
