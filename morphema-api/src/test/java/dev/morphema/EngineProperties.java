@@ -2,8 +2,11 @@ package dev.morphema;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayInputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
 import net.jqwik.api.Combinators;
@@ -247,6 +250,59 @@ class EngineProperties {
                 .contains("x, each A.m: one record at a time");
         assertThat(outcome(declarations + clauses + "\nrequire count(x..m) >= 0 else \"never\"\n}\n", inputs))
                 .isEqualTo(outcome(declarations + clauses + "\n}\n", inputs));
+    }
+
+    @Provide
+    Arbitrary<String> totalsOfPaths() {
+        return Arbitraries.of(
+                        "count(x.A.m)",
+                        "sum(x.A.m.n)",
+                        "max(x.A.m.k) ?? \"-\"",
+                        "first(x.A.m.n)",
+                        "join(x.A.m.l, \"+\")",
+                        "count(distinct(x.A.m.k))",
+                        "count(r for r in x.A.m where r.n > 1)",
+                        "sum(r.n * 2 for r in x.A.m where exists(r.k))",
+                        "[reversed(x.A.m.l)]",
+                        "count(x.A)",
+                        "count(x.h.m)",
+                        "sum(x.A.m.n) + count(x.A.m) * 10",
+                        "sum(x.A.other.m)",
+                        "first(r for r in x.A.m sort by r.n).n")
+                .list()
+                .ofMinSize(1)
+                .ofMaxSize(4)
+                .map(all -> IntStream.range(0, all.size())
+                        .mapToObj(i -> "v" + i + " = " + all.get(i))
+                        .collect(Collectors.joining("\n")));
+    }
+
+    /** What comes as a stream is not known to be small, and so is read for the totals alone. */
+    private static void assertTotals(String source, String document, String totals) {
+        String mapping = source + "\ntarget o: json(indent = 0) {\n" + totals + "\n}\n";
+        byte[] bytes = document.getBytes(StandardCharsets.UTF_8);
+        assertThat(totalsOutcome(mapping, Inputs.stream("x", new ByteArrayInputStream(bytes))))
+                .isEqualTo(totalsOutcome(mapping, Inputs.bytes("x", bytes)))
+                .isEqualTo(totalsOutcome(
+                        mapping.replace("{\nv0", "{\nrequire count(x..m) >= 0 else \"never\"\nv0"),
+                        Inputs.bytes("x", bytes)));
+    }
+
+    private static String totalsOutcome(String mapping, Inputs inputs) {
+        return Language.outcome(
+                mapping,
+                inputs,
+                RunOptions.DEFAULT,
+                e -> e.problem().code() + " " + e.problem().message());
+    }
+
+    @Property(tries = 400)
+    void totalsOfPathsNeedNoLoop(
+            @ForAll("elements") String document,
+            @ForAll("objects") String object,
+            @ForAll("totalsOfPaths") String totals) {
+        assertTotals("source x: xml { A.m.n: number }", document, totals);
+        assertTotals("source x: json", object, totals);
     }
 
     private static String outcome(String mapping, Inputs inputs) {

@@ -202,6 +202,29 @@ class RunningTest {
     }
 
     @Test
+    @DisplayName(
+            "totals of a document that no loop goes through read it for themselves, unless too many places are asked for")
+    void planOfTotalsAlone() {
+        String source = "source d: json\ntarget o: json { ";
+        assertThat(Language.load(source + "n = count(d.a.m)  kg = sum(d.a.m.kg)  h = count(d.h) }")
+                        .plan())
+                .isEqualTo("""
+                        read d, each a.m: one record at a time
+                          fields {kg}
+                          for count(d.a.m), sum(d.a.m.kg)
+                        read d, each h: one record at a time
+                          fields {}
+                          for count(d.h)
+                        write o: json
+                        """);
+        assertThat(Language.load(source + "n = count(d.a)  m = count(d.b)  k = count(d.c)  h = count(d.h) }")
+                        .plan())
+                .contains("read d: as a whole");
+        assertThat(Language.load(source + "n = count(d.a)  who = d.sender }").plan())
+                .contains("read d: as a whole");
+    }
+
+    @Test
     @DisplayName("the plan says what streams, what is read and through which stages it goes")
     void plan() {
         Mapping mapping = Language.load("""

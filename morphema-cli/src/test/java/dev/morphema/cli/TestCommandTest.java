@@ -12,6 +12,8 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** {@code morphema test}: what it finds, how it compares, what it says. */
 class TestCommandTest {
@@ -112,6 +114,58 @@ class TestCommandTest {
         String first = out;
         test("");
         assertThat(out).isEqualTo(first);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "now = yesterday | The value of now in | yesterday",
+                "seed = many | The value of seed in | many",
+                "sead = 1 | There is no setting sead in | there is now, seed and param.NAME",
+                "param.unt = t | The mapping has no parameter unt. | did you mean unit?"
+            })
+    @DisplayName("a setting that has no meaning fails its case and says what there is")
+    void wrongSettings(String setting, String message, String more) throws IOException {
+        write("ships.cases/plain/out/sheet.csv", "Nordlys,1.50\nSula,2\n");
+        write("ships.cases/plain/case.properties", setting + "\n");
+        assertThat(test("")).isEqualTo(3);
+        assertThat(out).contains(message).contains(more).endsWith("1 case: 0 passed, 1 failed\n");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "list.json | [{\"ship\": | This is not well-formed JSON here: the input ends in the middle of a value.",
+                "doc.xml | <Ships><Ship></Ships> | is not well-formed",
+                "sheet.csv | \"open,1 | A quote is opened here"
+            })
+    @DisplayName("an expected output that is broken is told as such")
+    void brokenExpectations(String file, String text, String told) throws IOException {
+        write("ships.cases/plain/out/" + file, text);
+        assertThat(test("")).isNotZero();
+        assertThat(out).contains("failed  ships.cases/plain").contains(told).contains("1 case: 0 passed, 1 failed\n");
+    }
+
+    @Test
+    @DisplayName("a root element of another name is one difference; a list where a record was expected too")
+    void otherRoots() throws IOException {
+        write("ships.cases/plain/out/doc.xml", "<Boats n='2'/>");
+        write("ships.cases/plain/out/list.json", "{\"ship\":\"Nordlys\"}");
+        assertThat(test("")).isEqualTo(1);
+        assertThat(out)
+                .contains("doc: 1 difference\n    /\n      expected Boats\n      actual   Ships\n")
+                .contains("list: 1 difference")
+                .contains("actual   a list of 2");
+    }
+
+    @Test
+    @DisplayName("a mapping without cases says where they would be")
+    void noCases() throws IOException {
+        write("other.morphema", "morphema 1\ntarget o: json { a = 1 }\n");
+        assertThat(test("other.morphema")).isEqualTo(4);
+        assertThat(err).contains("has no cases").contains("other.cases, with in/ and out/ in it");
     }
 
     @Test

@@ -224,14 +224,14 @@ public final class Program {
             String read = "read " + checked.decl().name().text();
             for (Pass pass : passes()) {
                 if (pass.source() == i) {
-                    out.append(read).append(pass.path().isEmpty() ? "" : ", each " + written(pass.path()));
+                    out.append(read).append(each(pass));
                     out.append(": one record at a time\n").append(fields(projection(pass)));
                 }
             }
             totals.forEach((pass, functions) -> {
                 if (pass.source() == source) {
                     boolean again = passes.stream().anyMatch(other -> other.source() == source);
-                    out.append(read).append(again ? ", once more" : "").append(": one record at a time\n");
+                    out.append(read).append(again ? ", once more" : each(pass)).append(": one record at a time\n");
                     out.append(again ? "" : fields(projection(pass)));
                     out.append(functions.stream()
                             .map(Node::written)
@@ -278,8 +278,10 @@ public final class Program {
         return out.toString();
     }
 
-    private static String written(List<FieldName> path) {
-        return path.stream().map(FieldName::toString).collect(Collectors.joining("."));
+    private static String each(Pass pass) {
+        return pass.path().isEmpty()
+                ? ""
+                : ", each " + pass.path().stream().map(FieldName::toString).collect(Collectors.joining("."));
     }
 
     /** {@return what a pass keeps of each record} */

@@ -6,7 +6,10 @@ import dev.morphema.function.Function;
 import dev.morphema.syntax.Expr;
 import dev.morphema.value.FieldName;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -20,6 +23,9 @@ final class TotalFinder {
      */
     record Found(Expr.Call call, Ways.Way way, int steps) {}
 
+    /** A source is read so often at most for functions that lead to different places in it. */
+    private static final int MOST_READINGS = 3;
+
     private final CheckedMapping mapping;
     private final Ways ways;
 
@@ -31,22 +37,53 @@ final class TotalFinder {
     /**
      * {@return the functions over the records of a source}
      *
-     * @param paths to the records that are read one at a time anyway; if there are none, the records are those of a sequence
+     * @param paths to the records that are read one at a time anyway; if there are none, the records are those of a sequence, or
+     *     what the functions themselves lead to
      */
     List<Found> over(int source, Set<List<FieldName>> paths) {
-        Set<List<FieldName>> toRecords =
-                paths.isEmpty() && mapping.sources().get(source).isSequence() ? Set.of(List.of()) : paths;
-        List<Found> found = new ArrayList<>();
         SteadyCheck check = new SteadyCheck(mapping.resolution());
-        mapping.resolution().calls().forEach((call, callee) -> {
-            if (isOverMany(callee) && check.isSteady(call)) {
-                Found total = total(call, source, toRecords);
-                if (total != null) {
-                    found.add(total);
-                }
+        List<Expr.Call> calls = new ArrayList<>();
+        for (Map.Entry<Expr.Call, Resolution.Callee> call :
+                mapping.resolution().calls().entrySet()) {
+            if (isOverMany(call.getValue()) && check.isSteady(call.getKey())) {
+                calls.add(call.getKey());
             }
-        });
+        }
+        Set<List<FieldName>> toRecords = paths.isEmpty() ? ownPaths(source, calls) : paths;
+        List<Found> found = new ArrayList<>();
+        for (Expr.Call call : calls) {
+            Found total = total(call, source, toRecords);
+            if (total != null) {
+                found.add(total);
+            }
+        }
         return found;
+    }
+
+    /** {@return the paths to what functions lead to, but those that lead on from another}; none if they are too many. */
+    private Set<List<FieldName>> ownPaths(int source, List<Expr.Call> calls) {
+        if (mapping.sources().get(source).isSequence()) {
+            return Set.of(List.of());
+        }
+        List<List<FieldName>> all = new ArrayList<>();
+        for (Expr.Call call : calls) {
+            Expr items = call.arguments().get(0);
+            Ways.Way way = items instanceof Expr.ForEach forEach
+                    ? ways.to(forEach.loop().first())
+                    : ways.to(items);
+            if (way != null && way.source() == source && !way.path().isEmpty()) {
+                all.add(way.path());
+            }
+        }
+        all.sort(Comparator.comparingInt(List::size));
+        Set<List<FieldName>> shortest = new LinkedHashSet<>();
+        for (List<FieldName> path : all) {
+            if (shortest.stream()
+                    .noneMatch(known -> path.subList(0, known.size()).equals(known))) {
+                shortest.add(path);
+            }
+        }
+        return shortest.size() > MOST_READINGS ? Set.of() : shortest;
     }
 
     private static boolean isOverMany(Resolution.Callee callee) {
