@@ -314,7 +314,19 @@ class RunningTest {
                         .run(Inputs.NONE, Outputs.NONE)))
                 .isEqualTo(Code.FAILED);
         for (String wrong : List.of(
-                "upper(x: text): text", "f(x: txt): text", "f x", "f(a?: text, b: text): text", "f(x: many): text")) {
+                "upper(x: text): text",
+                "f(x: txt): text",
+                "f x",
+                "1f(x: text): text",
+                "(x: text): text",
+                "f(x: text)",
+                "f(x text): text",
+                "f(: text): text",
+                "f(x?...: text): text",
+                "f(x: text): nought",
+                "f(a...: text, b: text): text",
+                "f(a?: text, b: text): text",
+                "f(x: many): text")) {
             assertThatThrownBy(() -> Morphema.standard().with(wrong, JavaFunction.Nothing.PASSES, a -> a.get(0)))
                     .isInstanceOf(IllegalArgumentException.class);
         }
