@@ -112,6 +112,11 @@ class TargetFormsTest {
             value = {
                 "{ a { @k = x.r.a  @i = x.r.@i  @none = d.nope  @empty = first([]) } } | `<a k=\"1\" i=\"1\"/>`",
                 "{ a { copy x.r } } | `<a i=\"1\">t<a>1</a><b k=\"2\"/></a>`",
+                "{ a { copy x.r.a } } | `<a>1</a>`",
+                "{ a { copy x.r.a  b = 2  @k = 3 } } | `<a k=\"3\">1<b>2</b></a>`",
+                "{ a { copy x.r.a without '' } } | `<a/>`",
+                "{ a { copy x.r.a only k } } | `<a/>`",
+                "{ a { copy x.r.b } } | `<a k=\"2\"/>`",
                 "{ a { copy x.r without b, i } } | `<a>t<a>1</a></a>`",
                 "{ a { e = \"\"  t? = d.nope  l = d.l } } | `<a><e></e><l>1</l><l>2</l></a>`",
                 "{ a { n = null } } | `<a xmlns:xsi=\"http://www.w3.org/2001/XMLSchema-instance\"><n xsi:nil=\"true\"/></a>`"

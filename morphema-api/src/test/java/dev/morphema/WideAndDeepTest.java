@@ -159,6 +159,18 @@ class WideAndDeepTest {
     }
 
     @Test
+    @DisplayName("a name may be empty, or anything else that JSON allows")
+    void oddNames() {
+        String object = "{\"\":1,\" \":2,\"text\":3,\"a.b\":4,\"@k\":5,\"\\\"\":6,\"x:y\":7,\"Ωμ\":8}";
+        assertThat(Language.run("source d: json\ntarget o: json(indent = 0) { copy d }", Inputs.text("d", object)))
+                .isEqualTo(object + "\n");
+        assertThat(Language.run(
+                        "source d: json\ntarget o: json(indent = 0) { a = d['']  b = d['@k']  c = d.'a.b' }",
+                        Inputs.text("d", object)))
+                .isEqualTo("{\"a\":1,\"b\":5,\"c\":4}\n");
+    }
+
+    @Test
     @DisplayName("many different keys of an object, each field of its own name")
     void manyNames() {
         String object = "{" + joined(5_000, ",", i -> "\"key " + i + "\":" + i) + "}";

@@ -8,7 +8,9 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.Span;
 import dev.morphema.syntax.Stmt.Presence;
 import dev.morphema.value.BooleanValue;
+import dev.morphema.value.ElementText;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.ListValue;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
@@ -326,12 +328,16 @@ final class Actions {
             if (value.isNothing()) {
                 return;
             }
+            if (value instanceof ElementText) {
+                // An element without attributes and children is just its text.
+                if (pass != Pass.ATTRIBUTES && isCopied(FieldName.OWN_TEXT)) {
+                    out.mixed();
+                    field(FieldName.OWN_TEXT, value, frame, out);
+                }
+                return;
+            }
             if (!(value instanceof RecordValue fields)) {
-                throw record.fail(
-                        Code.KIND,
-                        "copy takes the fields of a record, this is "
-                                + value.kind().words() + ".",
-                        "a single value is written name = …");
+                throw notARecord(value);
             }
             if (!out.attributesFirst()) {
                 located(() -> ValueWriter.refuseClash(
@@ -348,6 +354,15 @@ final class Actions {
                     field(name, fields.get(i), frame, out);
                 }
             }
+        }
+
+        private ProblemException notARecord(Value value) {
+            return record.fail(
+                    Code.KIND,
+                    "copy takes the fields of a record, this is " + value.kind().words() + ".",
+                    value instanceof ListValue
+                            ? "a list is gone through by for: name for x in … { copy x }"
+                            : "a single value is written name = …");
         }
 
         /** Children and texts keep their order. */

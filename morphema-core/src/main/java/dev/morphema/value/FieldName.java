@@ -5,8 +5,8 @@ import org.jspecify.annotations.Nullable;
 
 /** The name of a field. Immutable; equal to another by its parts. */
 public final class FieldName {
-    /** The own text of an element beside its children and attributes. */
-    public static final FieldName OWN_TEXT = new FieldName(null, "", false);
+    /** The own text of an element beside its children and attributes. No field of JSON or CSV is called so, not even one without a name. */
+    public static final FieldName OWN_TEXT = new FieldName("", "", false);
 
     private final @Nullable String namespace;
     private final String local;
