@@ -15,12 +15,16 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /** A mapping that was checked and can be run. Immutable and safe for use by many threads at the same time. */
 public final class Mapping {
@@ -78,7 +82,7 @@ public final class Mapping {
      * untouched.
      *
      * @param inputs one for each source
-     * @param outputs for some or all targets
+     * @param outputs for some or all targets; none may be a file that is an input
      * @throws ProblemException if the run failed: by the data, by a file, or by a name that the mapping does not have
      */
     public Result run(Inputs inputs, Outputs outputs, RunOptions options) {
@@ -94,10 +98,13 @@ public final class Mapping {
                     checkOutput(i, output, taken);
                 }
             }
+            refuseInputs(staged.values(), inputs);
             Result result = write(rereadable.inputs(), staged, outputs, options);
             for (StagedOutput output : staged.values()) {
                 output.close();
             }
+            // The documents of a target that has many have got their names only now.
+            refuseInputs(staged.values(), inputs);
             for (StagedOutput output : staged.values()) {
                 output.commit();
             }
@@ -108,6 +115,28 @@ public final class Mapping {
                     Problem.error(Code.NOT_WRITTEN, "The output cannot be written: " + FileFaults.reason(e) + "."), e);
         } finally {
             staged.values().forEach(StagedOutput::discard);
+        }
+    }
+
+    /** What was read would be lost if an output took its place. */
+    private static void refuseInputs(Collection<StagedOutput> outputs, Inputs inputs) throws IOException {
+        Set<Path> read = new HashSet<>();
+        for (List<Input> ofSource : inputs.bySource().values()) {
+            for (Input input : ofSource) {
+                if (input instanceof FileInput file && Files.exists(file.file())) {
+                    read.add(file.file().toRealPath());
+                }
+            }
+        }
+        for (StagedOutput output : outputs) {
+            for (Path file : output.files()) {
+                if (!read.isEmpty() && Files.exists(file) && read.contains(file.toRealPath())) {
+                    throw new ProblemException(
+                            Problem.error(Code.USAGE, "An output would take the place of an input of this run.")
+                                    .withValue(file.toString())
+                                    .withHelp("give the output another name, or another folder"));
+                }
+            }
         }
     }
 

@@ -70,6 +70,11 @@ final class StagedFolder extends StagedOutput {
     }
 
     @Override
+    List<Path> files() {
+        return files.stream().map(folder::resolve).toList();
+    }
+
+    @Override
     Object place() {
         return folder;
     }

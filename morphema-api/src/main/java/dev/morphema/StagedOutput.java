@@ -12,6 +12,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.util.List;
 import java.util.concurrent.ThreadLocalRandom;
 import org.jspecify.annotations.Nullable;
 
@@ -41,6 +42,11 @@ abstract class StagedOutput {
 
     /** {@return what the output will replace; two outputs of a run must not be the same} */
     abstract Object place();
+
+    /** {@return the files, as far as they are known yet, that will be there, or that will take the place of others} */
+    List<Path> files() {
+        return List.of();
+    }
 
     /** Ends the writing; what stands at the output's place is still untouched. */
     abstract void close() throws IOException;
@@ -105,6 +111,11 @@ abstract class StagedOutput {
         @Override
         OutputStream bytes(Run.@Nullable Document document) {
             return bytes;
+        }
+
+        @Override
+        List<Path> files() {
+            return List.of(place);
         }
 
         @Override

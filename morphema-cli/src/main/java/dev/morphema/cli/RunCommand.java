@@ -161,6 +161,9 @@ final class RunCommand extends TerminalCommand {
             String target = output.getKey();
             boolean shown = output.getValue().equals(STANDARD);
             Path place = Path.of(output.getValue());
+            if (!shown && isMapping(place)) {
+                throw usage("An output would take the place of the mapping.", "give the output another name");
+            }
             if (mapping.hasManyDocuments(target)) {
                 staged = shown ? staged.andDocuments(target, this::show) : staged.andFolder(target, place);
             } else {
@@ -168,6 +171,15 @@ final class RunCommand extends TerminalCommand {
             }
         }
         return staged;
+    }
+
+    private boolean isMapping(Path place) {
+        try {
+            return Files.exists(place) && Files.isSameFile(place, file.<Path>getValue());
+        } catch (IOException e) {
+            // Whoever opens the output tells what is wrong with it.
+            return false;
+        }
     }
 
     /** Shows one of many documents under its name. */

@@ -155,6 +155,55 @@ class CommandTest {
     }
 
     @Test
+    @DisplayName("no output takes the place of an input, under no name of it, nor of the mapping")
+    void inputsStayWhereTheyAre() throws IOException {
+        Path mapping = Files.writeString(
+                folder.resolve("copy.morphema"),
+                "morphema 1\nsource rows: csv\ntarget o: csv { for r in rows { n = r.n } }\n");
+        Path rows = Files.writeString(folder.resolve("rows.csv"), "n,m\n1,2\n");
+        Path link = Files.createSymbolicLink(folder.resolve("link.csv"), rows);
+        for (Path place : List.of(rows, folder.resolve("x/../rows.csv").normalize(), link)) {
+            assertThat(run("", "run", mapping.toString(), "--in", rows.toString(), "--out", place.toString()))
+                    .isEqualTo(3);
+            assertThat(err).contains("An output would take the place of an input of this run.");
+        }
+        assertThat(run("", "run", mapping.toString(), "--in", rows.toString(), "--out", mapping.toString()))
+                .isEqualTo(3);
+        assertThat(err).contains("An output would take the place of the mapping.");
+        assertThat(Files.readString(rows)).isEqualTo("n,m\n1,2\n");
+        assertThat(filesIn(folder)).containsExactly("copy.morphema", "link.csv", "rows.csv");
+    }
+
+    @Test
+    @DisplayName("nor does a document of a target that has many")
+    void inputsOfAFolderStayWhereTheyAre() throws IOException {
+        Path mapping = Files.writeString(
+                folder.resolve("each.morphema"),
+                "morphema 1\nsource d: json(files = many)\n"
+                        + "target o: json(indent = 0) for r in d into \"{stem(r)}.json\" { b = r.a }\n");
+        Path inbox = Files.createDirectory(folder.resolve("inbox"));
+        Files.writeString(inbox.resolve("1.json"), "{\"a\":1}");
+        Files.writeString(inbox.resolve("2.json"), "{\"a\":2}");
+        String all = inbox + "/*.json";
+        assertThat(run("", "run", mapping.toString(), "--in", all, "--out", inbox.toString()))
+                .isEqualTo(3);
+        assertThat(err).contains("An output would take the place of an input of this run.");
+        assertThat(Files.readString(inbox.resolve("1.json"))).isEqualTo("{\"a\":1}");
+        assertThat(filesIn(inbox)).containsExactly("1.json", "2.json");
+        assertThat(run(
+                        "",
+                        "run",
+                        mapping.toString(),
+                        "--in",
+                        all,
+                        "--out",
+                        folder.resolve("done").toString()))
+                .isZero();
+        assertThat(Files.readString(folder.resolve("done/2.json"))).isEqualTo("{\"b\":2}\n");
+        assertThat(filesIn(folder)).containsExactly("done", "each.morphema", "inbox");
+    }
+
+    @Test
     @DisplayName("--hide-values keeps data out of messages")
     void hiddenValues() throws IOException {
         Path manifest = changed("samples/manifest.csv", "12000,5", "12x");
