@@ -22,7 +22,7 @@ import org.jspecify.annotations.Nullable;
  * @param optional whether there is one turn, without value, where the sequence has none
  * @param stages the further clauses, in order
  * @param names the slots of the names that a turn has in the end
- * @param regrouping if the loop groups or sorts the members of a group, which can be done while they come; or null
+ * @param overMembers if the loop groups or sorts the members of a group, which can be done while they come; or null
  */
 record LoopPlan(
         Node sequence,
@@ -30,7 +30,7 @@ record LoopPlan(
         boolean optional,
         List<Stage> stages,
         List<Integer> names,
-        @Nullable Regrouping regrouping) {
+        @Nullable OverMembers overMembers) {
     /**
      * A loop over the members of a group.
      *
@@ -38,7 +38,7 @@ record LoopPlan(
      * @param index of the loop in that use
      * @param holding the stage that holds what is made of them
      */
-    record Regrouping(GroupUse use, int index, int holding) {}
+    record OverMembers(GroupUse use, int index, int holding) {}
 
     LoopPlan {
         stages = List.copyOf(stages);
@@ -65,9 +65,9 @@ record LoopPlan(
                 // nothing is held back here
             }
         };
-        if (regrouping != null && !regrouping.use().keeps()) {
-            GroupState state = (GroupState) frame.held(regrouping.use().slot());
-            state.emit(regrouping.index(), start(frame, last, regrouping.holding() + 1));
+        if (overMembers != null && !overMembers.use().keeps()) {
+            GroupState state = (GroupState) frame.held(overMembers.use().slot());
+            state.emit(overMembers.index(), start(frame, last, overMembers.holding() + 1));
             return more[0];
         }
         Flow flow = start(frame, last, 0);
@@ -88,14 +88,14 @@ record LoopPlan(
     Started startHolding(Frame frame, Flow next) {
         HeldFlow held = holding().startHeld(frame, next);
         Flow flow = held;
-        for (int i = Objects.requireNonNull(regrouping).holding() - 1; i >= 0; i--) {
+        for (int i = Objects.requireNonNull(overMembers).holding() - 1; i >= 0; i--) {
             flow = stages.get(i).start(frame, flow);
         }
         return new Started(flow, held);
     }
 
     private Stage.Holding holding() {
-        return (Stage.Holding) stages.get(Objects.requireNonNull(regrouping).holding());
+        return (Stage.Holding) stages.get(Objects.requireNonNull(overMembers).holding());
     }
 
     /** {@return how many members at most it holds of those around it, beside what it makes of them} */
@@ -106,7 +106,7 @@ record LoopPlan(
     /** {@return how the members of the groups are used that this loop makes of just those around it; null if it is not like that} */
     @Nullable
     GroupUse useOfSameMembers() {
-        boolean first = regrouping != null && regrouping.holding() == 0 && !optional;
+        boolean first = overMembers != null && overMembers.holding() == 0 && !optional;
         return first && holding() instanceof Stage.Grouping grouping && PathNodes.isLocal(slot, grouping.member())
                 ? grouping.use()
                 : null;

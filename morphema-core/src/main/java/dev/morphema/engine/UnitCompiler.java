@@ -297,7 +297,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
                 first.optional(),
                 clauses.stages(),
                 clauses.names(),
-                use == null ? null : new LoopPlan.Regrouping(use, use.nextNested(), clauses.holding()));
+                use == null ? null : new LoopPlan.OverMembers(use, use.nextNested(), clauses.holding()));
         if (use != null) {
             use.add(plan);
         }
