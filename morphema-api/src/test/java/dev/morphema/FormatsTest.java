@@ -210,4 +210,17 @@ class FormatsTest {
                             Inputs.NONE));
         }
     }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {"[{\"a\":1}] | 1", "[] | 1", "[{\"a\":1}]\\n[{\"a\":2}] | 0", "{\"a\":[1]} | 0", "1 | 0"})
+    @DisplayName("one JSON array where one record a line is expected is a warning")
+    void arrayOfRecordsAsLines(String text, int warnings) {
+        Mapping mapping = Language.load("source d: jsonl\ntarget o: jsonl { for r in d { n = count(r.a) } }");
+        assertThat(mapping.run(Inputs.text("d", text.translateEscapes()), Outputs.NONE)
+                        .warnings())
+                .hasSize(warnings)
+                .allSatisfy(problem -> assertThat(problem.help()).isEqualTo("the format of such a source is json"));
+    }
 }

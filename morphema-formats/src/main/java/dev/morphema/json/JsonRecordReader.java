@@ -51,6 +51,7 @@ final class JsonRecordReader implements RecordReader {
     private final String input;
     private final FieldOrder records;
     private final boolean lines;
+    private boolean firstIsList;
     private final InputStream bytes;
     private final JsonTokens tokens;
     /** The way to the records where they stand at a path. */
@@ -133,8 +134,20 @@ final class JsonRecordReader implements RecordReader {
                 return null;
             }
             number++;
+            firstIsList |= number == 1 && lines && tokens.current() == JsonToken.START_ARRAY;
             return value(records);
         });
+    }
+
+    /** One JSON array where one record a line is meant is a list of its own, which a mapping may take for a record. */
+    @Override
+    public List<Problem> warnings() {
+        return firstIsList && number == 1 && done
+                ? List.of(Problem.warning(
+                                Code.BAD_JSON, "The input is one JSON array, where one record a line is expected.")
+                        .in(InputLocation.at(input, 1, 1))
+                        .withHelp("the format of such a source is json"))
+                : List.of();
     }
 
     private void begin() throws IOException {
