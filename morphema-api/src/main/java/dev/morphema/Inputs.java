@@ -5,12 +5,15 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 
 /** The inputs of a run, each for a source of the mapping. Immutable. */
 public final class Inputs {
@@ -99,6 +102,19 @@ public final class Inputs {
 
     Map<String, List<Input>> bySource() {
         return bySource;
+    }
+
+    /** {@return the files among these inputs, each where it really is} */
+    Set<Path> files() throws IOException {
+        Set<Path> files = new HashSet<>();
+        for (List<Input> inputs : bySource.values()) {
+            for (Input input : inputs) {
+                if (input instanceof FileInput file && Files.exists(file.file())) {
+                    files.add(file.file().toRealPath());
+                }
+            }
+        }
+        return files;
     }
 
     /** Opens a stream. */

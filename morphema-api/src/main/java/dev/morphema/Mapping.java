@@ -19,8 +19,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.Collections;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -30,38 +28,40 @@ import java.util.Set;
 public final class Mapping {
     private final Program program;
     private final FormatRegistry formats;
-    private final List<String> sources = new ArrayList<>();
-    private final List<String> targets = new ArrayList<>();
-    private final List<String> params = new ArrayList<>();
+    private final List<String> sources;
+    private final List<String> targets;
+    private final List<String> params;
 
     Mapping(Program program, FormatRegistry formats) {
         this.program = program;
         this.formats = formats;
         CheckedMapping mapping = program.mapping();
-        for (CheckedMapping.Source source : mapping.sources()) {
-            sources.add(source.decl().name().text());
+        this.sources = names(mapping.sources());
+        this.targets = names(mapping.targets());
+        this.params = names(mapping.params());
+    }
+
+    private static List<String> names(List<? extends CheckedMapping.Declared> declared) {
+        List<String> names = new ArrayList<>();
+        for (CheckedMapping.Declared one : declared) {
+            names.add(one.decl().name().text());
         }
-        for (CheckedMapping.Target target : mapping.targets()) {
-            targets.add(target.decl().name().text());
-        }
-        for (CheckedMapping.Param param : mapping.params()) {
-            params.add(param.decl().name().text());
-        }
+        return List.copyOf(names);
     }
 
     /** {@return the names of the sources, in written order} */
     public List<String> sources() {
-        return Collections.unmodifiableList(sources);
+        return sources;
     }
 
     /** {@return the names of the targets, in written order} */
     public List<String> targets() {
-        return Collections.unmodifiableList(targets);
+        return targets;
     }
 
     /** {@return the names of the parameters, in written order} */
     public List<String> params() {
-        return Collections.unmodifiableList(params);
+        return params;
     }
 
     /**
@@ -98,13 +98,14 @@ public final class Mapping {
                     checkOutput(i, output, taken);
                 }
             }
-            refuseInputs(staged.values(), inputs);
+            Set<Path> read = inputs.files();
+            refuseInputs(staged.values(), read);
             Result result = write(rereadable.inputs(), staged, outputs, options);
             for (StagedOutput output : staged.values()) {
                 output.close();
             }
             // The documents of a target that has many have got their names only now.
-            refuseInputs(staged.values(), inputs);
+            refuseInputs(staged.values(), read);
             for (StagedOutput output : staged.values()) {
                 output.commit();
             }
@@ -119,18 +120,13 @@ public final class Mapping {
     }
 
     /** What was read would be lost if an output took its place. */
-    private static void refuseInputs(Collection<StagedOutput> outputs, Inputs inputs) throws IOException {
-        Set<Path> read = new HashSet<>();
-        for (List<Input> ofSource : inputs.bySource().values()) {
-            for (Input input : ofSource) {
-                if (input instanceof FileInput file && Files.exists(file.file())) {
-                    read.add(file.file().toRealPath());
-                }
-            }
+    private static void refuseInputs(Collection<StagedOutput> outputs, Set<Path> read) throws IOException {
+        if (read.isEmpty()) {
+            return;
         }
         for (StagedOutput output : outputs) {
             for (Path file : output.files()) {
-                if (!read.isEmpty() && Files.exists(file) && read.contains(file.toRealPath())) {
+                if (Files.exists(file) && read.contains(file.toRealPath())) {
                     throw new ProblemException(
                             Problem.error(Code.USAGE, "An output would take the place of an input of this run.")
                                     .withValue(file.toString())

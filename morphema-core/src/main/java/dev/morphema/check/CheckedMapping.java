@@ -38,8 +38,21 @@ public record CheckedMapping(
         targets = List.copyOf(targets);
     }
 
+    /** Something with a name of its own. */
+    public interface Declared {
+        /** {@return how it was declared} */
+        Decl.Named decl();
+    }
+
+    /** What runs in a frame. */
+    public interface Framed {
+        /** {@return the size of the frame} */
+        int slots();
+    }
+
     /** A source and what is read of it. */
-    public record Source(Decl.Source decl, SourceFormat format, Options options, Projection projection) {
+    public record Source(Decl.Source decl, SourceFormat format, Options options, Projection projection)
+            implements Declared {
         /** {@return whether the source is the sequence over any number of files} */
         public boolean isOfManyFiles() {
             return FILES_MANY.equals(options.text(FILES).orElse(""));
@@ -58,20 +71,20 @@ public record CheckedMapping(
      * @param rows of a table from a file; empty for others
      * @param slots the size of its frame, for a loop
      */
-    public record Table(Decl.Named decl, List<Value> rows, int slots) {
+    public record Table(Decl.Named decl, List<Value> rows, int slots) implements Framed {
         public Table {
             rows = List.copyOf(rows);
         }
     }
 
     /** A parameter with the conversion to its type. */
-    public record Param(Decl.Param decl, Converter converter, int slots) {}
+    public record Param(Decl.Param decl, Converter converter, int slots) implements Declared, Framed {}
 
     /** A let of the top level. */
-    public record Global(Decl.Let decl, int slots) {}
+    public record Global(Decl.Let decl, int slots) implements Framed {}
 
     /** A define; its first slots are its arguments. */
-    public record Define(Decl.Define decl, int slots) {}
+    public record Define(Decl.Define decl, int slots) implements Framed {}
 
     /**
      * A target.
@@ -90,7 +103,8 @@ public record CheckedMapping(
             boolean list,
             List<String> columns,
             Map<String, String> prefixes,
-            int slots) {
+            int slots)
+            implements Declared, Framed {
         public Target {
             columns = List.copyOf(columns);
             prefixes = Map.copyOf(prefixes);

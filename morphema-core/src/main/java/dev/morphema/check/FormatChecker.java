@@ -18,8 +18,6 @@ import org.jspecify.annotations.Nullable;
 
 /** Checks the options of a format against what it takes. */
 final class FormatChecker {
-    private static final int MOST_DIGITS = 6;
-
     private final Checker checker;
 
     FormatChecker(Checker checker) {
@@ -88,21 +86,13 @@ final class FormatChecker {
                 constant.form() != Constant.Form.WORD
                         ? null
                         : text.equals("true") ? Boolean.TRUE : text.equals("false") ? Boolean.FALSE : null;
-            case COUNT -> constant.form() == Constant.Form.NUMBER && isCount(text) ? Integer.valueOf(text) : null;
+            case COUNT ->
+                constant.form() == Constant.Form.NUMBER && text.matches("\\d{1,6}") ? Integer.valueOf(text) : null;
             case CHOICE ->
                 constant.form() == Constant.Form.WORD && spec.choices().contains(text) ? text : null;
             case TEXTS -> texts(constant);
             case ENCODING -> isText && isEncoding(text) ? text : null;
         };
-    }
-
-    private static boolean isCount(String text) {
-        for (int i = 0; i < text.length(); i++) {
-            if (!Character.isDigit(text.charAt(i))) {
-                return false;
-            }
-        }
-        return text.length() <= MOST_DIGITS;
     }
 
     private static @Nullable List<String> texts(Constant constant) {

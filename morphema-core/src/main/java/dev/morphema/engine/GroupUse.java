@@ -18,8 +18,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * How the members of one group clause are used. Where every use is a function over them, or a loop that groups them once
- * more or takes the first in some order, what these need is kept up to date with each member, and the members are not kept. Filled while a mapping is
- * compiled, only read afterwards.
+ * more or takes the first in some order, what these need is kept up to date with each member, and the members are not
+ * kept. Filled while a mapping is compiled, only read afterwards.
  */
 final class GroupUse {
     /** So many functions are kept up at most; with more the members are kept. */

@@ -93,15 +93,15 @@ final class LoopCompiler implements Loop.Visitor {
         if (keys.isEmpty()) {
             return;
         }
-        if (stages.isEmpty()) {
-            sequence = new KeyedItems(sequence(), slot, keys, asked);
-            unit.findsByKey(sequence);
+        int last = stages.size() - 1;
+        Node all = last < 0 ? sequence() : ((Stages.Bind) stages.get(last)).sequence();
+        Node found = new KeyedItems(all, slot, keys, asked);
+        if (last < 0) {
+            sequence = found;
         } else {
-            Stages.Bind bind = (Stages.Bind) stages.remove(stages.size() - 1);
-            Node found = new KeyedItems(bind.sequence(), slot, keys, asked);
-            stages.add(new Stages.Bind(found, slot, false));
-            unit.findsByKey(found);
+            stages.set(last, new Stages.Bind(found, slot, false));
         }
+        unit.findsByKey(found);
     }
 
     /** Adds the keys that a condition asks for before anything else; says whether it asks for nothing else. */

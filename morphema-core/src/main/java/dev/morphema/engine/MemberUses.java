@@ -77,15 +77,15 @@ final class MemberUses {
     /**
      * {@return the group of whose members a loop wants the first in some order, if it can take them one at a time as they come}
      *
-     * @param onlyOne whether the first turn is all that is wanted of the loop
+     * @param onlyFirst whether the first turn is all that is wanted of the loop
      */
     @Nullable
-    GroupUse takenInOrder(Loop loop, boolean onlyOne) {
+    GroupUse takenInOrder(Loop loop, boolean onlyFirst) {
         int sort = firstOf(loop, Loop.SortBy.class::isInstance);
         List<Loop.Clause> after =
                 loop.clauses().subList(sort + 1, loop.clauses().size());
         boolean first =
-                after.isEmpty() ? onlyOne : after.get(0) instanceof Loop.Take take && SortStages.mostFirst(take) > 0;
+                after.isEmpty() ? onlyFirst : after.get(0) instanceof Loop.Take take && SortStages.mostFirst(take) > 0;
         return first ? taken(loop, sort) : null;
     }
 
@@ -131,11 +131,11 @@ final class MemberUses {
     }
 
     private static boolean holds(Loop.Clause clause, SteadyCheck check) {
-        if (clause instanceof Loop.SortBy sortBy) {
-            return sortBy.keys().stream().allMatch(key -> check.isSteady(key.value()));
+        if (clause instanceof Loop.GroupBy groupBy) {
+            return groupBy.keys().stream().allMatch(key -> check.isSteady(key.value()));
         }
-        return clause instanceof Loop.GroupBy groupBy
-                ? groupBy.keys().stream().allMatch(key -> check.isSteady(key.value()))
-                : check.isSteady(((Loop.GroupFrom) clause).condition());
+        return clause instanceof Loop.GroupFrom groupFrom
+                ? check.isSteady(groupFrom.condition())
+                : check.isSteady(clause);
     }
 }

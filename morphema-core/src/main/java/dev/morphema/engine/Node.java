@@ -43,8 +43,7 @@ abstract class Node {
 
     /** {@return the problem with this rule as its place, unless it has one already} */
     final ProblemException located(ProblemException e) {
-        Problem problem = e.problem();
-        return problem.rule() == null ? new ProblemException(problem.at(span.location()), e) : e;
+        return e.unlessPlaced(span.location());
     }
 
     /** {@return the value, which must not be many} */
@@ -71,7 +70,7 @@ abstract class Node {
 
     private Value scalar(Value value) {
         try {
-            return value instanceof ListValue list && list.items().isEmpty() ? Nothing.ABSENT : Want.scalar(value);
+            return Want.scalarIfAny(value);
         } catch (ProblemException e) {
             throw located(e);
         }

@@ -157,20 +157,11 @@ public final class Program {
 
     private static int mostSlots(CheckedMapping mapping) {
         int most = 0;
-        for (CheckedMapping.Table table : mapping.tables()) {
-            most = Math.max(most, table.slots());
-        }
-        for (CheckedMapping.Param param : mapping.params()) {
-            most = Math.max(most, param.slots());
-        }
-        for (CheckedMapping.Global global : mapping.globals()) {
-            most = Math.max(most, global.slots());
-        }
-        for (CheckedMapping.Define define : mapping.defines()) {
-            most = Math.max(most, define.slots());
-        }
-        for (CheckedMapping.Target target : mapping.targets()) {
-            most = Math.max(most, target.slots());
+        for (List<? extends CheckedMapping.Framed> units :
+                List.of(mapping.tables(), mapping.params(), mapping.globals(), mapping.defines(), mapping.targets())) {
+            for (CheckedMapping.Framed unit : units) {
+                most = Math.max(most, unit.slots());
+            }
         }
         return most;
     }

@@ -98,7 +98,7 @@ final class SteadyCheck implements Expr.Visitor<Boolean> {
         return steady;
     }
 
-    private boolean isSteady(Loop.Clause clause) {
+    boolean isSteady(Loop.Clause clause) {
         if (clause instanceof Loop.SortBy sortBy) {
             return sortBy.keys().stream().allMatch(key -> isSteady(key.value()));
         }

@@ -2,7 +2,6 @@ package dev.morphema.engine;
 
 import dev.morphema.format.TargetFormat.DocumentWriter;
 import dev.morphema.problem.Code;
-import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Value;
 import java.io.IOException;
@@ -51,11 +50,7 @@ abstract class TargetRun {
         try {
             writer.finish();
         } catch (ProblemException e) {
-            Problem problem = e.problem();
-            throw problem.rule() != null
-                    ? e
-                    : new ProblemException(
-                            problem.at(target.checked().decl().format().span().location()), e);
+            throw e.unlessPlaced(target.checked().decl().format().span().location());
         }
     }
 

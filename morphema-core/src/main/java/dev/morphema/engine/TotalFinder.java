@@ -67,10 +67,7 @@ final class TotalFinder {
         }
         List<List<FieldName>> all = new ArrayList<>();
         for (Expr.Call call : calls) {
-            Expr items = call.arguments().get(0);
-            Ways.Way way = items instanceof Expr.ForEach forEach
-                    ? ways.to(forEach.loop().first())
-                    : ways.to(items);
+            Ways.Way way = way(call.arguments().get(0));
             if (way != null && way.source() == source && !way.path().isEmpty()) {
                 all.add(way.path());
             }
@@ -86,14 +83,19 @@ final class TotalFinder {
         return shortest.size() > MOST_READINGS ? Set.of() : shortest;
     }
 
+    /** {@return the way to what a function goes over, or null} */
+    private Ways.@Nullable Way way(Expr items) {
+        return items instanceof Expr.ForEach forEach ? ways.to(forEach.loop().first()) : ways.to(items);
+    }
+
     private static boolean isOverMany(Resolution.Callee callee) {
         return callee instanceof Resolution.Builtin builtin && builtin.function() instanceof Function.Aggregate;
     }
 
     private @Nullable Found total(Expr.Call call, int source, Set<List<FieldName>> paths) {
         Expr items = call.arguments().get(0);
-        if (items instanceof Expr.ForEach forEach) {
-            Ways.Way way = ways.to(forEach.loop().first());
+        if (items instanceof Expr.ForEach) {
+            Ways.Way way = way(items);
             return way != null && leadsToOne(way, source, paths) ? new Found(call, way, 0) : null;
         }
         Expr sequence = items;

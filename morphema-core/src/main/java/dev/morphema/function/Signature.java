@@ -4,6 +4,8 @@ import dev.morphema.value.Kind;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -30,8 +32,8 @@ public record Signature(
      */
     public record Parameter(String name, Want want, boolean optional, boolean repeated) {}
 
-    private static final String OPTIONAL = "?";
-    private static final String REPEATED = "...";
+    private static final Pattern FORM = Pattern.compile("([\\p{L}_][\\p{L}\\p{Nd}_]*)\\((.*)\\): (\\w+)");
+    private static final Pattern PARAMETER = Pattern.compile("([\\p{L}_][\\p{L}\\p{Nd}_]*)(\\?|\\.\\.\\.)?: (\\w+)");
 
     /**
      * Reads a signature such as {@code round(x: number, digits?: integer): number}; {@code part...: text} may come more
@@ -40,15 +42,12 @@ public record Signature(
      * @throws IllegalArgumentException if the text is no signature
      */
     static Signature parse(String text) {
-        int open = text.indexOf('(');
-        int close = text.lastIndexOf("): ");
-        if (open < 0 || close < open || !isName(text.substring(0, open))) {
+        Matcher form = FORM.matcher(text);
+        if (!form.matches()) {
             throw new IllegalArgumentException("This is no signature: " + text + "; one is like size(x: text): number");
         }
         List<Parameter> parameters = new ArrayList<>();
-        String[] parts = close == open + 1
-                ? new String[0]
-                : text.substring(open + 1, close).split(", ");
+        String[] parts = form.group(2).isEmpty() ? new String[0] : form.group(2).split(", ");
         for (int i = 0; i < parts.length; i++) {
             Parameter parameter = parameter(parts[i], text);
             boolean last = i == parts.length - 1;
@@ -59,32 +58,16 @@ public record Signature(
             }
             parameters.add(parameter);
         }
-        return new Signature(text.substring(0, open), parameters, result(text.substring(close + 3), text), text);
-    }
-
-    private static boolean isName(String text) {
-        if (text.isEmpty() || Character.isDigit(text.charAt(0))) {
-            return false;
-        }
-        for (int i = 0; i < text.length(); i++) {
-            if (!Character.isLetterOrDigit(text.charAt(i)) && text.charAt(i) != '_') {
-                return false;
-            }
-        }
-        return true;
+        return new Signature(form.group(1), parameters, result(form.group(3), text), text);
     }
 
     private static Parameter parameter(String part, String text) {
-        int colon = part.indexOf(": ");
-        String marked = part.substring(0, Math.max(0, colon));
-        boolean optional = marked.endsWith(OPTIONAL);
-        boolean repeated = marked.endsWith(REPEATED);
-        int mark = optional ? OPTIONAL.length() : repeated ? REPEATED.length() : 0;
-        String name = marked.substring(0, marked.length() - mark);
-        if (!isName(name)) {
+        Matcher matcher = PARAMETER.matcher(part);
+        if (!matcher.matches()) {
             throw new IllegalArgumentException("The parameter " + part + " is not like x: text, in " + text);
         }
-        return new Parameter(name, want(part.substring(colon + 2), text), optional, repeated);
+        String mark = matcher.group(2) == null ? "" : matcher.group(2);
+        return new Parameter(matcher.group(1), want(matcher.group(3), text), mark.equals("?"), mark.equals("..."));
     }
 
     private static Want want(String name, String text) {

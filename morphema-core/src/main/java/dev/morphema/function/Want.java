@@ -10,6 +10,7 @@ import dev.morphema.value.BooleanValue;
 import dev.morphema.value.Kind;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
+import dev.morphema.value.Nothing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -119,6 +120,11 @@ public enum Want {
                     .withHelp("first(x) takes the first item, join(x, \", \") makes a text of all"));
         }
         return value;
+    }
+
+    /** As {@link #scalar}, but a list without items is absent. */
+    public static Value scalarIfAny(Value value) {
+        return value instanceof ListValue list && list.items().isEmpty() ? Nothing.ABSENT : scalar(value);
     }
 
     private ProblemException refused(Value value) {

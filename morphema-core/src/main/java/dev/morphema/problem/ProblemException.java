@@ -23,6 +23,11 @@ public final class ProblemException extends RuntimeException {
         this.problems = List.of(problem);
     }
 
+    /** {@return this with a rule as the place of the first problem, unless that has one already} */
+    public ProblemException unlessPlaced(RuleLocation rule) {
+        return problem().rule() == null ? new ProblemException(problem().at(rule), this) : this;
+    }
+
     /** {@return all problems, at least one} */
     public List<Problem> problems() {
         return problems;

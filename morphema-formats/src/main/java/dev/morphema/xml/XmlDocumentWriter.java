@@ -14,7 +14,6 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
-import dev.morphema.value.ListValue;
 import dev.morphema.value.Marks;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
@@ -342,8 +341,8 @@ final class XmlDocumentWriter implements DocumentWriter {
     @Override
     public void attribute(FieldName name, Value value) {
         ByteSink.Constant encoded = attributes.of(name);
-        Value written = value.isScalar() || value.equals(ListValue.EMPTY) ? value : Want.scalar(value);
-        if (!written.isNothing() && written.isScalar()) {
+        Value written = value.isScalar() ? value : Want.scalarIfAny(value);
+        if (!written.isNothing()) {
             check(written);
             out.write(encoded);
             out.write('"', written, ATTRIBUTE);
