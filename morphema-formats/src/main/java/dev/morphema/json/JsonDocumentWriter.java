@@ -44,7 +44,7 @@ final class JsonDocumentWriter implements DocumentWriter {
     private final boolean writesMissing;
     private final boolean indented;
     private final String indent;
-    private final EncodedNames.Asking<ByteSink.Constant> names;
+    private final EncodedNames<ByteSink.Constant> names;
 
     private final Surroundings surroundings;
     /** How many records and lists are open, and for each whether it has something in it, and a text of its own. */
@@ -65,7 +65,7 @@ final class JsonDocumentWriter implements DocumentWriter {
         this.writesMissing = options.text("missing", "absent").equals("null");
         this.indent = " ".repeat(lines ? 0 : options.count("indent", DEFAULT_INDENT));
         this.indented = !indent.isEmpty();
-        this.names = names.asking(indented);
+        this.names = names.encoded(indented);
         this.surroundings = new Surroundings(lines ? "jsonl" : "json", options, Map.of(), this::around);
     }
 

@@ -19,9 +19,9 @@ final class QuotedNames {
         return new EncodedNames<>(name -> new ByteSink.Constant("," + quoted(name) + colon));
     }
 
-    /** {@return what is asked for the names of one document} */
-    EncodedNames.Asking<ByteSink.Constant> asking(boolean withSpace) {
-        return (withSpace ? spaced : compact).asking();
+    /** {@return what gives names, with the colon and perhaps a space after it} */
+    EncodedNames<ByteSink.Constant> encoded(boolean withSpace) {
+        return withSpace ? spaced : compact;
     }
 
     /** {@return a name in quotes, with the colon} */

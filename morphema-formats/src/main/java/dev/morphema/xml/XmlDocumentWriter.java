@@ -76,11 +76,10 @@ final class XmlDocumentWriter implements DocumentWriter {
     private final String defaultNamespace;
     private final Map<String, String> prefixes = new HashMap<>();
     private final int indent;
-    private final EncodedNames.Asking<Tags> tags =
-            new EncodedNames<>(name -> new Tags(qualified(name, false))).asking();
+    private final EncodedNames<Tags> tags = new EncodedNames<>(name -> new Tags(qualified(name, false)));
     /** Names of attributes, with what stands around each but for the quotes. */
-    private final EncodedNames.Asking<ByteSink.Constant> attributes =
-            new EncodedNames<>(name -> new ByteSink.Constant(" " + qualified(name, true) + "=")).asking();
+    private final EncodedNames<ByteSink.Constant> attributes =
+            new EncodedNames<>(name -> new ByteSink.Constant(" " + qualified(name, true) + "="));
 
     private final Surroundings surroundings;
     /** What stands before a line, for each depth that there was. */

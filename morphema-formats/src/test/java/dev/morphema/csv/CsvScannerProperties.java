@@ -2,6 +2,7 @@ package dev.morphema.csv;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.format.BareRecord;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
@@ -82,6 +83,25 @@ class CsvScannerProperties {
         Value of(RecordReader reader) throws IOException;
     }
 
+    /** Has records bare where that can be, and compares their bytes with their values. */
+    private static final class Bare implements Next {
+        @Override
+        public @Nullable Value of(RecordReader reader) throws IOException {
+            BareRecord bare = reader.nextBare();
+            if (bare == null) {
+                return reader.next();
+            }
+            RecordValue value = bare.value();
+            for (int slot = 0; slot < bare.layout().size(); slot++) {
+                String field = value.get(slot).toString();
+                int from = bare.from(slot);
+                assertThat(new String(bare.bytes(), from, bare.to(slot) - from, StandardCharsets.US_ASCII))
+                        .isEqualTo(field);
+            }
+            return value;
+        }
+    }
+
     private static String read(
             byte[] document, Options options, Projection projection, int skipped, int most, Next next)
             throws IOException {
@@ -110,14 +130,21 @@ class CsvScannerProperties {
         byte[] bytes = document.getBytes(StandardCharsets.UTF_8);
         byte[] withLine = ("skipped\n" + document).getBytes(StandardCharsets.UTF_8);
         Projection some = new Projection(false, Map.of(FieldName.of("b"), Projection.EVERYTHING), null, Map.of());
+        Projection two = new Projection(
+                false,
+                Map.of(FieldName.of("a"), Projection.EVERYTHING, FieldName.of("c"), Projection.EVERYTHING),
+                null,
+                Map.of());
         Projection passing =
                 new Projection(false, Map.of(FieldName.of("b"), Projection.EVERYTHING.passing()), null, Map.of());
-        for (Projection projection : new Projection[] {Projection.EVERYTHING, some, passing}) {
+        for (Projection projection : new Projection[] {Projection.EVERYTHING, some, two, passing}) {
             String byLibrary = read(withLine, BY_LIBRARY, projection, 1, withLine.length, RecordReader::next);
             for (int most : Pieces.SIZES) {
                 assertThat(read(bytes, SCANNED, projection, 0, most, RecordReader::next))
                         .isEqualTo(byLibrary);
                 assertThat(read(bytes, SCANNED, projection, 0, most, RecordReader::nextPassing))
+                        .isEqualTo(byLibrary);
+                assertThat(read(bytes, SCANNED, projection, 0, most, new Bare()))
                         .isEqualTo(byLibrary);
             }
         }
