@@ -16,7 +16,6 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
-import java.time.OffsetDateTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
@@ -35,7 +34,7 @@ public final class Dates {
             .appendLiteral('T')
             .append(DateTimeFormatter.ISO_LOCAL_TIME)
             .optionalStart()
-            .appendOffset("+HH:mm", "Z")
+            .appendOffset("+HH:mm:ss", "Z")
             .optionalEnd()
             .optionalStart()
             .appendOffset("+HHmm", "Z")
@@ -148,16 +147,23 @@ public final class Dates {
 
     /**
      * {@return the same instant on the clock of another zone; a datetime without offset is taken as of that zone}
+     *
+     * @throws dev.morphema.problem.ProblemException if there is no such year on that clock
      */
     public static DateTimeValue inZone(DateTimeValue datetime, ZoneId zone) {
         if (datetime.offset() == null) {
             return inZone(datetime.local(), zone);
         }
-        OffsetDateTime moved = datetime.local()
-                .atOffset(datetime.offset())
-                .atZoneSameInstant(zone)
-                .toOffsetDateTime();
-        return new DateTimeValue(moved.toLocalDateTime(), moved.getOffset());
+        try {
+            ZonedDateTime moved = datetime.local().atOffset(datetime.offset()).atZoneSameInstant(zone);
+            return new DateTimeValue(moved.toLocalDateTime(), moved.getOffset());
+        } catch (DateTimeException e) {
+            throw Faults.fault(
+                    Code.OUT_OF_RANGE,
+                    "On the clock of that zone this is beyond all years that there are.",
+                    datetime,
+                    null);
+        }
     }
 
     /**

@@ -197,7 +197,7 @@ final class Stages {
                 return Long.MAX_VALUE;
             }
             try {
-                return Math.max(0, TypeConverters.integer(value).decimal().longValue());
+                return Math.max(0, TypeConverters.integer(value).nearestLong());
             } catch (ProblemException e) {
                 throw count.located(e);
             }

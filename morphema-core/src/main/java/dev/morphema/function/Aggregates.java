@@ -40,7 +40,7 @@ final class Aggregates implements FunctionTable.Family {
             throw new ProblemException(
                     Problem.error(Code.OUT_OF_RANGE, "Positions count from 1.").withValue(position.toString()));
         }
-        return new Nth(position.decimal().longValue());
+        return new Nth(position.nearestLong());
     }
 
     private static void reversed(List<Value> items) {

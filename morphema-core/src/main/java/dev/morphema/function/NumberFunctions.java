@@ -101,7 +101,7 @@ final class NumberFunctions implements FunctionTable.Family {
     private static Value range(Value[] a) {
         BigDecimal from = ((NumberValue) a[0]).decimal();
         BigDecimal to = ((NumberValue) a[1]).decimal();
-        if (to.subtract(from).compareTo(BigDecimal.valueOf(MOST_ITEMS)) > 0) {
+        if (to.subtract(from).compareTo(BigDecimal.valueOf(MOST_ITEMS)) >= 0) {
             throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "A range has at most 1,000,000 numbers."));
         }
         List<Value> numbers = new ArrayList<>();

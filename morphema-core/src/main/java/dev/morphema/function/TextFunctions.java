@@ -10,7 +10,6 @@ import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
-import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
@@ -59,7 +58,7 @@ final class TextFunctions implements FunctionTable.Family {
             throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "A length cannot be negative.")
                     .withValue(number.toString()));
         }
-        return number.decimal().min(BigDecimal.valueOf(Integer.MAX_VALUE)).intValue();
+        return (int) Math.min(number.nearestLong(), Integer.MAX_VALUE);
     }
 
     private static Value trim(Value[] a) {

@@ -40,7 +40,7 @@ final class TimeFunctions implements FunctionTable.Family {
         functions.scalar("plus(time: moment, step: text): any", TimeFunctions::plus);
         functions.scalar("days(from: date, to: date): number", TimeFunctions::days);
         functions.scalar("seconds(from: moment, to: moment): number", TimeFunctions::seconds);
-        functions.scalar("duration(seconds: number): text", a -> TextValue.of(clock(((NumberValue) a[0]).decimal())));
+        functions.scalar("duration(seconds: number): text", a -> TextValue.of(clock((NumberValue) a[0])));
         functions.scalar("inZone(time: datetime, zone: text): datetime", TimeFunctions::inZone);
     }
 
@@ -150,9 +150,12 @@ final class TimeFunctions implements FunctionTable.Family {
     }
 
     /** Hours, minutes and seconds; hours go on beyond 24. */
-    private static String clock(BigDecimal seconds) {
-        BigDecimal abs = seconds.abs();
-        long whole = abs.setScale(0, RoundingMode.DOWN).longValueExact();
+    private static String clock(NumberValue seconds) {
+        BigDecimal abs = seconds.decimal().abs();
+        long whole = NumberValue.of(abs).nearestLong();
+        if (whole == Long.MAX_VALUE) {
+            throw outOfRange("So many seconds are no duration.", seconds.toString());
+        }
         BigDecimal fraction = abs.subtract(BigDecimal.valueOf(whole));
         String text = String.format(
                 Locale.ROOT,
@@ -163,7 +166,7 @@ final class TimeFunctions implements FunctionTable.Family {
         String rest = fraction.signum() == 0
                 ? ""
                 : fraction.stripTrailingZeros().toPlainString().substring(1);
-        return (seconds.signum() < 0 ? "-" : "") + text + rest;
+        return (seconds.sign() < 0 ? "-" : "") + text + rest;
     }
 
     /** Numbers down to a whole one, times down to a multiple of a step since midnight. */

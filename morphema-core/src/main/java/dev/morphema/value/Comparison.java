@@ -3,9 +3,11 @@ package dev.morphema.value;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import java.time.LocalDateTime;
+import java.time.Instant;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 
 /**
  * Equality and order of values. Texts are ordered by code point, numbers by value, times by the point in time. Only
@@ -130,10 +132,9 @@ public final class Comparison {
                         .withHelp("put a text in quotes to compare texts: x == \"5\"")));
     }
 
-    private static LocalDateTime instant(DateTimeValue datetime) {
-        return datetime.offset() == null
-                ? datetime.local()
-                : datetime.local().minusSeconds(datetime.offset().getTotalSeconds());
+    /** The point in time; as if it were UTC if the offset is not known. */
+    private static Instant instant(DateTimeValue datetime) {
+        return datetime.local().toInstant(Objects.requireNonNullElse(datetime.offset(), ZoneOffset.UTC));
     }
 
     private static ProblemException unlike(Value a, Value b) {

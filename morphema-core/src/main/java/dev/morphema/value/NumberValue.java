@@ -1,6 +1,7 @@
 package dev.morphema.value;
 
 import java.math.BigDecimal;
+import java.math.BigInteger;
 import java.math.MathContext;
 import java.math.RoundingMode;
 import java.util.Optional;
@@ -368,6 +369,18 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
             case 6 -> number / 1_000_000;
             default -> number / POWERS[power];
         };
+    }
+
+    /** {@return the number without what stands after the point; where that is no long, the nearest one} */
+    public long nearestLong() {
+        if (decimal == null) {
+            return unscaled / POWERS[scale];
+        }
+        BigInteger whole = decimal.toBigInteger();
+        if (whole.bitLength() < Long.SIZE) {
+            return whole.longValue();
+        }
+        return whole.signum() > 0 ? Long.MAX_VALUE : Long.MIN_VALUE;
     }
 
     /** {@return -1, 0 or 1} */
