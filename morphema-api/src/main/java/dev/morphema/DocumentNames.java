@@ -6,6 +6,8 @@ import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
 import java.text.Normalizer;
 import java.util.HashMap;
 import java.util.Locale;
@@ -70,6 +72,15 @@ final class DocumentNames {
                 .withHelp(help));
     }
 
+    /** Whether the system has all characters of a name; in some environments it knows those of ASCII only. */
+    private static boolean canBeHere(String part) {
+        try {
+            return !Path.of(part).toString().isEmpty();
+        } catch (InvalidPathException e) {
+            return false;
+        }
+    }
+
     private static @Nullable String fault(String part, String name) {
         if (name.isEmpty()) {
             return "it is empty.";
@@ -85,6 +96,9 @@ final class DocumentNames {
         }
         if (part.startsWith(" ") || part.endsWith(" ") || part.endsWith(".")) {
             return "a part of it begins with a blank, or ends with a blank or a point.";
+        }
+        if (!canBeHere(part)) {
+            return "no file of this system can be called so.";
         }
         if (DEVICE.matcher(part).matches()) {
             return "it is the name of a device on some systems.";

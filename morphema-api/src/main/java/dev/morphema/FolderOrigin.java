@@ -3,6 +3,7 @@ package dev.morphema;
 import dev.morphema.format.Input;
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import org.jspecify.annotations.Nullable;
 
@@ -40,11 +41,19 @@ final class FolderOrigin implements MappingOrigin {
 
     @Override
     public Input file(String path) {
-        return new FileInput(folder.resolve(path));
+        try {
+            return new FileInput(folder.resolve(path));
+        } catch (InvalidPathException e) {
+            return new NoFile(path);
+        }
     }
 
     @Override
     public MappingOrigin use(String path) {
-        return new FolderOrigin(folder.resolve(path));
+        try {
+            return new FolderOrigin(folder.resolve(path));
+        } catch (InvalidPathException e) {
+            return new NoFile(path);
+        }
     }
 }

@@ -10,6 +10,7 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.InvalidPathException;
 import java.util.List;
 import picocli.CommandLine;
 import picocli.CommandLine.Model.CommandSpec;
@@ -130,6 +131,11 @@ public final class Main {
                 e.printStackTrace(words);
             }
             return ExitCode.of(problems);
+        }
+        if (e instanceof InvalidPathException bad) {
+            words.println("morphema: no file of this system can be called " + bad.getInput());
+            words.println("try: another name; or, where only names in ASCII are known, LC_ALL=C.UTF-8");
+            return ExitCode.FILE;
         }
         words.println("morphema: something went wrong inside: " + e);
         if (command.debugs()) {

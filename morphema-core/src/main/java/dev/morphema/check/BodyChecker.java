@@ -75,6 +75,7 @@ final class BodyChecker {
         private final Map<FieldName, Stmt.Field> written = new HashMap<>();
         private boolean allKnown = true;
         private boolean ownTextSeen;
+        private boolean formRefused;
 
         Statements(Block block, Scope scope, boolean items, @Nullable OwnFields around) {
             this.block = block;
@@ -98,10 +99,10 @@ final class BodyChecker {
         @Override
         public Void field(Stmt.Field field) {
             if (items) {
-                checker.report(field.name()
-                        .span()
-                        .error(Code.TARGET_FORM, "Beside the items of a list there can be no field.")
-                        .withHelp("put the field into a for or into braces of its own"));
+                refuseForm(
+                        field.name().span(),
+                        "Beside the items of a list there can be no field.",
+                        "put the field into a for or into braces of its own");
             }
             FieldName name = checker.fieldName(field.name(), field.attribute());
             checker.usePrefixOf(field.name());
@@ -140,6 +141,14 @@ final class BodyChecker {
         private void onlyWritten(Expr rule, Type type) {
             if (rule instanceof Expr.Step) {
                 type.paths().forEach(PathNode::onlyWrite);
+            }
+        }
+
+        /** Once for a block: it is the same mistake each time. */
+        private void refuseForm(Span span, String why, String help) {
+            if (!formRefused) {
+                formRefused = true;
+                checker.report(span.error(Code.TARGET_FORM, why).withHelp(help));
             }
         }
 
@@ -207,9 +216,10 @@ final class BodyChecker {
                 return null;
             }
             if (!items) {
-                checker.report(item.span()
-                        .error(Code.TARGET_FORM, "Here every part of the record needs a name.")
-                        .withHelp("write name for … or name { … }; items without names stand at the root of a list"));
+                refuseForm(
+                        item.span(),
+                        "Here every part of the record needs a name.",
+                        "write name for … or name { … }; items without names stand at the root of a list");
             }
             content(item.content(), scope, ownFields);
             return null;

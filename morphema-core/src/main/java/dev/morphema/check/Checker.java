@@ -11,17 +11,17 @@ import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.MappingTree;
 import dev.morphema.syntax.Name;
-import dev.morphema.syntax.Parser;
-import dev.morphema.syntax.Span;
 import dev.morphema.syntax.TypeRef;
 import dev.morphema.value.FieldName;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -36,6 +36,7 @@ public final class Checker {
     private final Set<Problem> reported = new LinkedHashSet<>();
     private final GlobalNames globals = new GlobalNames(this);
     private final Map<String, Name> declared = new HashMap<>();
+    private final Set<String> unknownPrefixes = new HashSet<>();
     private final Map<String, String> usedPrefixes = new HashMap<>();
     /** A define can be used by any target. */
     private final Map<String, String> prefixesOfDefines = new HashMap<>();
@@ -103,7 +104,8 @@ public final class Checker {
         }
         Name name = named.name();
         if (decl instanceof Decl.Prefix prefix) {
-            if (resolution.prefixes().containsKey(name.text()) || Parser.KNOWN_PREFIXES.contains(name.text())) {
+            if (resolution.prefixes().containsKey(name.text())
+                    || Resolution.KNOWN_NAMESPACES.containsKey(name.text())) {
                 report(name.span().error(Code.DUPLICATE_NAME, "The prefix " + name.text() + " is declared already."));
             }
             resolution.putPrefix(name.text(), prefix.uri());
@@ -183,24 +185,48 @@ public final class Checker {
 
     /** {@return the name of a field in data, with the namespace of its prefix} */
     FieldName fieldName(Name name, boolean attribute) {
+        return fieldName(name, attribute, List.of());
+    }
+
+    /** As {@link #fieldName(Name, boolean)}, of a field of some places in sources, whose samples may show its namespace. */
+    FieldName fieldName(Name name, boolean attribute, List<PathNode> places) {
         FieldName field = resolution.fieldName(name, attribute);
         if (name.prefix() != null && field.namespace() == null) {
-            report(name.span()
-                    .error(Code.UNKNOWN_PREFIX, "The prefix " + name.prefix() + " is not declared.")
-                    .withHelp("prefix " + name.prefix() + " = \"…\""));
+            List<String> namespaces = places.stream()
+                    .flatMap(place -> place.shape() == null ? Stream.of() : place.shape().meant(field).stream())
+                    .map(FieldName::namespace)
+                    .filter(namespace -> namespace != null && !namespace.isEmpty())
+                    .distinct()
+                    .toList();
+            reportPrefix(name, name.prefix(), namespaces);
         }
         return field;
+    }
+
+    /** Once for each prefix: it may well be that a whole vocabulary goes by it. */
+    private void reportPrefix(Name name, String prefix, List<String> namespaces) {
+        if (unknownPrefixes.add(prefix)) {
+            String declaration = "prefix " + prefix + " = \""
+                    + (namespaces.isEmpty()
+                            ? "…\" declares it, with its namespace"
+                            : String.join("\" or \"", namespaces) + "\" declares it, as the sample has it");
+            report(name.span()
+                    .error(Code.UNKNOWN_PREFIX, "The prefix " + prefix + " is not declared.")
+                    .withHelp(
+                            TypeConverters.NAMES.contains(name.text())
+                                    ? "if " + name.text() + " is the type, write it behind a blank: " + prefix + ": "
+                                            + name.text() + "; else " + declaration
+                                    : declaration));
+        }
     }
 
     /** {@return the kind and conversion of a type, or null if there is none such} */
     PathNode.@Nullable Declared declaredType(TypeRef type) {
         if (!TypeConverters.NAMES.contains(type.name())) {
-            Span span = type.span();
-            boolean joined = span.start() > 1 && span.source().text().charAt(span.start() - 1) == ':';
-            String help = NearNames.proposal(type.name(), TypeConverters.NAMES).orElse(null);
-            report(span.error(Code.UNKNOWN_TYPE, "There is no type " + type.name() + ".")
-                    .withHelp(
-                            joined ? help + "; a namespace of XML needs its prefix declared: prefix p = \"…\"" : help));
+            report(type.span()
+                    .error(Code.UNKNOWN_TYPE, "There is no type " + type.name() + ".")
+                    .withHelp(NearNames.proposal(type.name(), TypeConverters.NAMES)
+                            .orElse(null)));
             return null;
         }
         List<String> arguments = type.arguments().stream().map(Constant::text).toList();

@@ -175,7 +175,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         switch (step.axis()) {
             case FIELD, ATTRIBUTE -> {
                 checker.resolution().putStep(step);
-                FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE);
+                FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE, base.paths());
                 return named(base, name, step.name());
             }
             case ANY_FIELD, ANY_ATTRIBUTE, DEEP -> {

@@ -97,7 +97,7 @@ final class SourceChecker {
         }
         PathNode node = root;
         for (Decl.PathStep step : fieldType.steps()) {
-            FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE);
+            FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE, List.of(node));
             Shape shape = node.shape();
             if (shape != null && shape.isRecord() && shape.field(name) == null) {
                 List<String> known =

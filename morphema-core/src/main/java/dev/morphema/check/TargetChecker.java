@@ -15,6 +15,7 @@ import dev.morphema.syntax.Stmt;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /** Checks a target: its format and options, what its document is, and whether the format can hold it. */
@@ -45,7 +46,7 @@ final class TargetChecker {
         boolean list;
         List<String> columns = List.of();
         if (decl.content() instanceof Stmt.Nested nested) {
-            list = holdsItems(nested.block());
+            list = holdsItems(nested.block(), format.traits().root());
             if (list) {
                 bodies.items(nested.block(), scope);
                 columns = columns(nested.block(), format, options, scope, decl);
@@ -87,19 +88,28 @@ final class TargetChecker {
         return scope;
     }
 
-    /** Whether the statements of a block are items of a list, and not fields. */
-    private static boolean holdsItems(Block block) {
+    /** Whether the statements of a block are items of a list, and not fields; where there are both, most of them tell. */
+    private static boolean holdsItems(Block block, Root root) {
+        int items = count(block, TargetChecker::isItem);
+        return items > 0 && (root == Root.RECORDS || items >= count(block, Stmt.Field.class::isInstance));
+    }
+
+    private static int count(Block block, Predicate<Stmt> what) {
+        int count = 0;
         for (Stmt statement : block.statements()) {
-            if (statement instanceof Stmt.Item item) {
-                return !(item.content() instanceof Stmt.Repeated repeated
-                        && repeated.loop().keyedBy() != null);
+            if (statement instanceof Stmt.If ifThen) {
+                count += count(ifThen.then(), what);
+                count += ifThen.otherwise() == null ? 0 : count(ifThen.otherwise(), what);
             }
-            if (statement instanceof Stmt.If ifThen
-                    && (holdsItems(ifThen.then()) || ifThen.otherwise() != null && holdsItems(ifThen.otherwise()))) {
-                return true;
-            }
+            count += what.test(statement) ? 1 : 0;
         }
-        return false;
+        return count;
+    }
+
+    private static boolean isItem(Stmt statement) {
+        return statement instanceof Stmt.Item item
+                && !(item.content() instanceof Stmt.Repeated repeated
+                        && repeated.loop().keyedBy() != null);
     }
 
     private void checkRoot(Decl.Target decl, Block block, TargetFormat format, boolean list) {

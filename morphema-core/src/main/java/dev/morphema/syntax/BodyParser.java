@@ -127,6 +127,12 @@ final class BodyParser {
         boolean attribute = cursor.accept("@");
         Name name = cursor.expectFieldName("of a field");
         Stmt.Presence presence = presence(name);
+        if (name.prefix() != null && cursor.at("(")) {
+            throw Cursor.fault(
+                    name.span(),
+                    "This reads as the name " + name.text() + " with the prefix " + name.prefix() + ".",
+                    "write a type behind a blank: " + name.prefix() + ": " + name.text() + "(…)");
+        }
         TypeRef type = null;
         if (cursor.at(":")) {
             Token colon = cursor.next();

@@ -13,20 +13,18 @@ final class Cursor {
 
     private final List<Token> tokens;
     private final Consumer<Problem> problems;
-    private final Set<String> prefixes;
     private int at;
     private int depth;
 
-    Cursor(List<Token> tokens, Consumer<Problem> problems, Set<String> prefixes, int depth) {
+    Cursor(List<Token> tokens, Consumer<Problem> problems, int depth) {
         this.tokens = tokens;
         this.problems = problems;
-        this.prefixes = prefixes;
         this.depth = depth;
     }
 
     /** {@return a cursor for the tokens of an expression in a template} */
     Cursor nested(List<Token> embedded) {
-        return new Cursor(embedded, problems, prefixes, depth);
+        return new Cursor(embedded, problems, depth);
     }
 
     Token peek() {
@@ -118,13 +116,22 @@ final class Cursor {
 
     /** A name as data has it: a word, {@code prefix:word} or a quoted name. */
     Name expectFieldName(String purpose) {
+        return expectFieldName(purpose, false);
+    }
+
+    /** A name as data has it, in a path behind which there must be a colon and a type. */
+    Name expectTypedName(String purpose) {
+        return expectFieldName(purpose, true);
+    }
+
+    private Name expectFieldName(String purpose, boolean typed) {
         Token token = peek();
         if (token.kind() == Token.Kind.RAW) {
             next();
             return new Name(token.span(), null, token.text());
         }
         Name name = expectName(purpose);
-        if (atQualified(token)) {
+        if (atQualified(token) && (!typed || peek(2).is(":") || peek(2).is("."))) {
             next();
             Token local = next();
             return new Name(name.span().to(local.span()), name.text(), local.text());
@@ -132,13 +139,9 @@ final class Cursor {
         return name;
     }
 
-    /** Whether the cursor stands at the colon of {@code prefix:name}, without blanks, with a declared prefix before. */
+    /** Whether the cursor stands at the colon of {@code prefix:name}, without blanks; a type has one before it. */
     private boolean atQualified(Token prefix) {
-        return at(":")
-                && peek().touches(prefix)
-                && peek(1).kind() == Token.Kind.NAME
-                && peek(1).touches(peek())
-                && prefixes.contains(prefix.text());
+        return at(":") && peek().touches(prefix) && peek(1).kind() == Token.Kind.NAME && peek(1).touches(peek());
     }
 
     /** Whether the word at hand is a field's name, since a mark that only follows a name comes next. */
@@ -256,10 +259,5 @@ final class Cursor {
             braces += token.is("{") ? 1 : token.is("}") ? -1 : 0;
             next();
         }
-    }
-
-    /** The prefixes that are declared so far. */
-    Set<String> prefixes() {
-        return prefixes;
     }
 }

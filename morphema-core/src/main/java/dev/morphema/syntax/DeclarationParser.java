@@ -147,7 +147,7 @@ final class DeclarationParser {
         List<Decl.PathStep> steps = new ArrayList<>();
         do {
             boolean attribute = cursor.accept("@");
-            Name name = cursor.expectFieldName("of a field");
+            Name name = cursor.expectTypedName("of a field");
             steps.add(new Decl.PathStep(attribute ? Expr.Axis.ATTRIBUTE : Expr.Axis.FIELD, name));
         } while (cursor.accept("."));
         if (cursor.at("=")) {
@@ -307,7 +307,6 @@ final class DeclarationParser {
         Name name = declaredName();
         cursor.expect("=", "after the prefix");
         Constant uri = grammar.bodies.plainText("a namespace, as a text");
-        cursor.prefixes().add(name.text());
         return new Decl.Prefix(since(start), name, uri.text());
     }
 

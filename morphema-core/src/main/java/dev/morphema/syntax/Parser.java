@@ -2,9 +2,7 @@ package dev.morphema.syntax;
 
 import dev.morphema.problem.Problem;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
 import java.util.function.Consumer;
 
 /**
@@ -12,9 +10,6 @@ import java.util.function.Consumer;
  * of the grammar. After a fault it goes on with the next statement, so that one look shows several problems.
  */
 public final class Parser {
-    /** Prefixes that are known without declaration. */
-    public static final Set<String> KNOWN_PREFIXES = Set.of("xml", "xsi");
-
     /** More problems of one text help nobody. */
     private static final int MOST_PROBLEMS = 50;
 
@@ -38,7 +33,7 @@ public final class Parser {
         Consumer<Problem> found = problems::add;
         List<Token> tokens = new Lexer(source).tokens(found);
         List<Token> balanced = Braces.balanced(tokens, found);
-        Cursor cursor = new Cursor(balanced, found, new HashSet<>(KNOWN_PREFIXES), 0);
+        Cursor cursor = new Cursor(balanced, found, 0);
         List<Decl> declarations = new DeclarationParser(new Grammar(cursor)).declarations();
         problems.sort((a, b) -> {
             int byLine = Integer.compare(line(a), line(b));
