@@ -108,7 +108,11 @@ class MappingProblemsTest {
                 "table t { A = 1 } target o: json { b = t[\"A\", 2] }; 2:40 arguments",
                 "define upper(x) = x target o: json { b = 1 }; 2:8 duplicate-name",
                 "define f(x) = x target o: json { b = f(1, 2) }; 2:38 arguments",
-                "target o: json { p:a = 1 }; 2:20 unknown-type",
+                "target o: json { p:a = 1 p:b = 2 }; 2:18 unknown-prefix",
+                "target o: json { n:number(',') = 1 }; 2:18 syntax",
+                "prefix xml = \"u\" target o: json { a = 1 }; 2:8 duplicate-name",
+                "target o: json { for x in [1] { b = x } c = 1 d = 2 }; 2:18 target-form",
+                "source s: json(sample = \"\\u{0}\") target o: json { a = s }; 2:25 file-not-found",
                 "use \"no-such.morphema\" target o: json { a = 1 }; 2:5 file-not-found"
             })
     @DisplayName("a mistake in a declaration is found at its place")

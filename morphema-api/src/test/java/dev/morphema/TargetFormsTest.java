@@ -98,7 +98,7 @@ class TargetFormsTest {
                 "xml { a { @k = x.r } } | 26 This element has child elements, so it is not one value.",
                 "xml { a { copy ({ @k = d.l }) } } | 27 This is a list where one value is wanted.",
                 "xml { a { = d.l } } | 23 This is a list where one value is wanted.",
-                "xml { p:a { b = 1 } } | 19 There is no type a."
+                "xml { p:a { b = 1 } } | 17 The prefix p is not declared."
             })
     @DisplayName("what a format cannot hold is told at its place, before or in the run, and nothing else with it")
     void cannotBeHeld(String target, String told) {

@@ -73,6 +73,7 @@ public final class Main {
                         "  2    the mapping is wrong",
                         "  3    the command was used wrongly",
                         "  4    a file cannot be read or written",
+                        "  70   a fault of Morphema itself",
                         "  130  interrupted");
         return spec;
     }

@@ -78,9 +78,15 @@ public final class Checker {
     }
 
     private Result check() {
-        for (MappingTree tree : trees) {
-            for (Decl declaration : tree.declarations()) {
-                declare(declaration);
+        // A name with a prefix may stand before the prefix does, and in another text.
+        for (Decl declaration : declarations()) {
+            if (declaration instanceof Decl.Prefix prefix) {
+                declare(prefix);
+            }
+        }
+        for (Decl declaration : declarations()) {
+            if (declaration instanceof Decl.Named named && !(declaration instanceof Decl.Prefix)) {
+                declare(named);
             }
         }
         Declarations declarations = new Declarations(this);
@@ -98,19 +104,22 @@ public final class Checker {
         return new Result(new CheckedMapping(checked, tables, params, lets, defines, targets, resolution), problems);
     }
 
-    private void declare(Decl decl) {
-        if (!(decl instanceof Decl.Named named)) {
-            return;
+    private List<Decl> declarations() {
+        List<Decl> all = new ArrayList<>();
+        trees.forEach(tree -> all.addAll(tree.declarations()));
+        return all;
+    }
+
+    private void declare(Decl.Prefix prefix) {
+        Name name = prefix.name();
+        if (resolution.prefixes().containsKey(name.text()) || Resolution.KNOWN_NAMESPACES.containsKey(name.text())) {
+            report(name.span().error(Code.DUPLICATE_NAME, "The prefix " + name.text() + " is declared already."));
         }
-        Name name = named.name();
-        if (decl instanceof Decl.Prefix prefix) {
-            if (resolution.prefixes().containsKey(name.text())
-                    || Resolution.KNOWN_NAMESPACES.containsKey(name.text())) {
-                report(name.span().error(Code.DUPLICATE_NAME, "The prefix " + name.text() + " is declared already."));
-            }
-            resolution.putPrefix(name.text(), prefix.uri());
-            return;
-        }
+        resolution.putPrefix(name.text(), prefix.uri());
+    }
+
+    private void declare(Decl.Named decl) {
+        Name name = decl.name();
         Name before = declared.putIfAbsent(name.text(), name);
         if (before != null) {
             report(name.span()
