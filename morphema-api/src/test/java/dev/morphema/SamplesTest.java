@@ -78,7 +78,9 @@ class SamplesTest {
             assertThat(p.help()).isEqualTo("did you mean name?");
         });
         assertThat(json("a for l in c.lines => l.bil").get(0).help()).isEqualTo("did you mean bill?");
-        assertThat(json("a = c.draft.x")).isEmpty();
+        assertThat(json("a = c.draft.x"))
+                .extracting(Problem::message)
+                .containsExactly("The sample has a single value here, and no field x in it.");
         assertThat(xml("a = first(d.Notice.Cal).Name"))
                 .extracting(Problem::help)
                 .containsExactly("did you mean Call?");

@@ -3,6 +3,7 @@ package dev.morphema.check;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
+import dev.morphema.problem.NearNames;
 import dev.morphema.syntax.Block;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Name;
@@ -258,14 +259,16 @@ final class BodyChecker {
         public Void copy(Stmt.Copy copy) {
             Type type = expressions().one(copy.record(), Want.ANY);
             checker.useAllPrefixes();
+            List<String> known = checker.knownFields(type);
             List<FieldName> names = new ArrayList<>();
             for (Name name : copy.names()) {
                 names.add(checker.fieldName(name, false));
+                warnIfMissing(name, known);
             }
             if (copy.choice() == Stmt.Copy.Choice.ONLY) {
                 names.forEach(name -> fields.putIfAbsent(name.toString(), Type.UNKNOWN));
             } else {
-                copiedFields(type, names);
+                copiedFields(known, names);
             }
             // A field with a rule of its own takes the place of the copied one.
             for (Stmt statement : block.statements()) {
@@ -279,8 +282,15 @@ final class BodyChecker {
             return null;
         }
 
-        private void copiedFields(Type type, List<FieldName> without) {
-            List<String> known = checker.knownFields(type);
+        private void warnIfMissing(Name name, @Nullable List<String> known) {
+            if (known != null && !known.contains(name.text()) && !known.contains("@" + name.text())) {
+                checker.report(name.span()
+                        .warning(Code.UNKNOWN_FIELD, "The record that is copied has no field " + name.text() + ".")
+                        .withHelp(NearNames.proposal(name.text(), known).orElse(null)));
+            }
+        }
+
+        private void copiedFields(@Nullable List<String> known, List<FieldName> without) {
             if (known == null) {
                 allKnown = false;
                 return;

@@ -258,7 +258,7 @@ public final class Checker {
             return null;
         }
         for (PathNode node : type.paths()) {
-            if (node.shape() == null) {
+            if (node.shape() == null || !node.shape().isRecord()) {
                 return null;
             }
             node.shape().names().stream()

@@ -179,12 +179,31 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                 return named(base, name, step.name());
             }
             case ANY_FIELD, ANY_ATTRIBUTE, DEEP -> {
-                checker.fieldName(step.name(), false);
+                FieldName name = checker.fieldName(step.name(), false);
+                if (step.axis() == Expr.Axis.DEEP) {
+                    warnIfNowhere(base, name, step.name());
+                }
                 base.consume();
                 return Type.UNKNOWN.with(Card.MANY);
             }
         }
         throw new IllegalStateException("no such axis");
+    }
+
+    private void warnIfNowhere(Type base, FieldName name, Name written) {
+        Set<String> known = new TreeSet<>();
+        boolean nowhere = !base.paths().isEmpty();
+        for (PathNode node : base.paths()) {
+            nowhere &= node.shape() != null && node.shape().below(name).isEmpty();
+            if (nowhere) {
+                node.shape().addNamesBelow(known);
+            }
+        }
+        if (nowhere) {
+            checker.report(written.span()
+                    .warning(Code.UNKNOWN_FIELD, "The sample has no field " + name + " at any depth here.")
+                    .withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
+        }
     }
 
     private Type named(Type base, FieldName name, Name written) {
@@ -228,14 +247,18 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             type = type == null ? of : type.or(of);
             Shape shape = node.shape();
             warnIfAmbiguous(shape, name, written);
-            missing &= shape != null && shape.isRecord() && child.shape() == null;
+            missing &= shape != null && (shape.isRecord() || shape.isScalar()) && child.shape() == null;
             flat |= node.isFlat();
             if (shape != null) {
                 shape.names().forEach(n -> known.add(n.toString()));
             }
         }
         if (missing) {
-            String message = "The sample has no field " + name + " here.";
+            boolean scalar = base.paths().stream()
+                    .allMatch(node -> Objects.requireNonNull(node.shape()).isScalar());
+            String message = scalar
+                    ? "The sample has a single value here, and no field " + name + " in it."
+                    : "The sample has no field " + name + " here.";
             checker.report((flat
                             ? written.span().error(Code.UNKNOWN_FIELD, message)
                             : written.span().warning(Code.UNKNOWN_FIELD, message))

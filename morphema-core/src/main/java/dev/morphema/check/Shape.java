@@ -1,5 +1,8 @@
 package dev.morphema.check;
 
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
 import dev.morphema.value.ListValue;
@@ -10,8 +13,10 @@ import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
+import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -20,10 +25,14 @@ import org.jspecify.annotations.Nullable;
 
 /** What a sample shows of one place in a source: the fields, the kinds of values, and whether there are many. */
 public final class Shape {
+    private static final int MOST_EXAMPLES = 100;
     private static final Pattern DECIMAL_COMMA = Pattern.compile("[-+]?[0-9][0-9.]*,[0-9]+");
 
     private final Map<FieldName, Shape> fields = new LinkedHashMap<>();
     private final Set<Kind> kinds = EnumSet.noneOf(Kind.class);
+    /** Some of the values, on which a type can be tried. */
+    private final Set<Value> examples = new LinkedHashSet<>();
+
     private boolean many;
     private boolean list;
     private boolean numbers;
@@ -47,9 +56,18 @@ public final class Shape {
             learnFields(record);
         } else if (!value.isNothing()) {
             kinds.add(value.kind());
-            if (value instanceof TextValue text && !WhiteSpace.isBlank(text.text())) {
+            if (!(value instanceof TextValue text)) {
+                addExample(value);
+            } else if (!WhiteSpace.isBlank(text.text())) {
+                addExample(value);
                 learnText(text.text());
             }
+        }
+    }
+
+    private void addExample(Value value) {
+        if (examples.size() < MOST_EXAMPLES) {
+            examples.add(value);
         }
     }
 
@@ -104,6 +122,7 @@ public final class Shape {
         other.fields.forEach(
                 (name, field) -> fields.computeIfAbsent(name, n -> new Shape()).merge(field));
         kinds.addAll(other.kinds);
+        other.examples.forEach(this::addExample);
         many |= other.many;
         list |= other.list;
         numbers |= other.numbers;
@@ -114,6 +133,40 @@ public final class Shape {
     /** {@return the names of the fields, as a mapping writes them} */
     Set<FieldName> names() {
         return fields.keySet();
+    }
+
+    /** {@return the shapes of all fields of a name, at any depth below this} */
+    List<Shape> below(FieldName name) {
+        List<Shape> found =
+                new ArrayList<>(meant(name).stream().map(fields::get).toList());
+        fields.values().forEach(field -> found.addAll(field.below(name)));
+        return found;
+    }
+
+    /** Adds the names of all fields, at any depth below this, as a mapping writes them. */
+    void addNamesBelow(Set<String> names) {
+        fields.forEach((name, field) -> {
+            names.add(name.toString());
+            field.addNamesBelow(names);
+        });
+    }
+
+    /** {@return why a type does not take some value of the sample, or null if it takes all} */
+    @Nullable
+    Problem refusedBy(Converter type) {
+        for (Value example : examples) {
+            try {
+                type.convert(example);
+            } catch (ProblemException e) {
+                return e.problem();
+            }
+        }
+        return null;
+    }
+
+    /** {@return whether the sample shows single values here, and never fields} */
+    boolean isScalar() {
+        return !examples.isEmpty() && !isRecord();
     }
 
     /** {@return whether the sample shows several values side by side} */

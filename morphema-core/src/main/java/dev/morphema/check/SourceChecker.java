@@ -14,6 +14,7 @@ import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.FormatRef;
 import dev.morphema.syntax.Span;
+import dev.morphema.syntax.TypeRef;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Value;
@@ -92,7 +93,11 @@ final class SourceChecker {
         }
         Decl.PathStep last = fieldType.steps().get(fieldType.steps().size() - 1);
         if (fieldType.deep()) {
-            root.declareDeep(checker.fieldName(last.name(), last.axis() == Expr.Axis.ATTRIBUTE), type);
+            FieldName name = checker.fieldName(last.name(), last.axis() == Expr.Axis.ATTRIBUTE);
+            root.declareDeep(name, type);
+            if (root.shape() != null) {
+                tryOn(root.shape().below(name), type, fieldType.type());
+            }
             return;
         }
         PathNode node = root;
@@ -111,6 +116,23 @@ final class SourceChecker {
             node = node.child(name);
         }
         node.declare(type);
+        if (node.shape() != null) {
+            tryOn(List.of(node.shape()), type, fieldType.type());
+        }
+    }
+
+    /** Values of the sample that are not of the type would not be in a run, where somebody needs them. */
+    private void tryOn(List<Shape> shapes, PathNode.Declared type, TypeRef written) {
+        for (Shape shape : shapes) {
+            Problem refused = shape.refusedBy(type.converter());
+            if (refused != null) {
+                checker.report(written.span()
+                        .warning(Code.WRONG_KIND, "The sample has a value here that is not of this type.")
+                        .withValue(refused.value())
+                        .withHelp(refused.help() == null ? refused.message() : refused.help()));
+                return;
+            }
+        }
     }
 
     private @Nullable Shape sample(FormatRef ref, SourceFormat format, Options options) {

@@ -16,7 +16,8 @@ public final class NearNames {
 
     /** {@return up to three names that are spelt much like the given one, the nearest first} */
     public static List<String> near(String name, Collection<String> known) {
-        int allowed = Math.max(1, name.length() / 3);
+        // Every name of one letter is one letter away from every other.
+        int allowed = name.length() < 2 ? 0 : Math.max(1, name.length() / 3);
         Map<String, Integer> distances = known.stream()
                 .distinct()
                 .filter(k -> !k.equals(name))
@@ -44,8 +45,9 @@ public final class NearNames {
         return Optional.of("there is " + shown + (sorted.size() > 12 ? ", …" : ""));
     }
 
+    /** Whether it is an attribute, and how its words are joined, is what is mixed up most. */
     private static String fold(String name) {
-        return name.toLowerCase(Locale.ROOT).replace("_", "").replace("-", "");
+        return name.toLowerCase(Locale.ROOT).replace("_", "").replace("-", "").replace("@", "");
     }
 
     /** Edit distance with insertion, removal, replacement and the swap of neighbours. */

@@ -367,7 +367,7 @@ final class Rehearsal {
 
         @Override
         public void attribute(FieldName name, Value value) {
-            log.add("@" + name + "=" + value);
+            log.add(name + "=" + value);
         }
 
         @Override
