@@ -16,6 +16,9 @@ record FileInput(Path file) implements Input {
 
     @Override
     public InputStream open() throws IOException {
+        if (Files.isDirectory(file)) {
+            throw new IOException("this is a folder, not a file: " + file);
+        }
         InputStream bytes = Files.newInputStream(file);
         return file.toString().endsWith(".gz") ? new GZIPInputStream(bytes) : bytes;
     }

@@ -212,7 +212,8 @@ public final class Mapping {
             String name = source.decl().name().text();
             List<Input> given = inputs.bySource().get(name);
             if (given == null) {
-                problems.add(Problem.error(Code.MISSING_INPUT, "The source " + name + " has no input."));
+                problems.add(Problem.error(Code.MISSING_INPUT, "The source " + name + " has no input.")
+                        .withHelp("give it one: --in " + name + "=FILE, in Java Inputs.file(\"" + name + "\", …)"));
             } else if (given.size() != 1 && !source.isOfManyFiles()) {
                 problems.add(Problem.error(
                                 Code.USAGE, "The source " + name + " has one input, given are " + given.size() + ".")

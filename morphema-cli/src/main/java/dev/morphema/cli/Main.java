@@ -113,10 +113,24 @@ public final class Main {
 
     /** Says what was wrong with the words of the command line. */
     private static int misused(CommandLine.ParameterException e, PrintWriter words) {
-        words.println("morphema: " + e.getMessage());
+        words.println("morphema: " + message(e));
         CommandLine.UnmatchedArgumentException.printSuggestions(e, words);
         words.println("try: " + e.getCommandLine().getCommandSpec().qualifiedName() + " --help");
         return ExitCode.USAGE;
+    }
+
+    private static String message(CommandLine.ParameterException e) {
+        if (!(e instanceof CommandLine.UnmatchedArgumentException unmatched)) {
+            return String.valueOf(e.getMessage());
+        }
+        // What stands behind the first word that is not known may well belong to it.
+        String word = unmatched.getUnmatched().get(0);
+        if (unmatched.isUnknownOption()) {
+            return "There is no option " + word + ".";
+        }
+        return e.getCommandLine().getParent() == null
+                ? "There is no command " + word + "."
+                : "The word " + word + " is one too many.";
     }
 
     /** Says why a command has failed. */

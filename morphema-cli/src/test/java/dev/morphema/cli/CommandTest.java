@@ -15,6 +15,8 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** The command as its user meets it: words in, texts and exit codes out. */
 class CommandTest {
@@ -69,6 +71,51 @@ class CommandTest {
         assertThat(Files.readString(place.resolve("out/notice.xml"))).isEqualTo(demo("expected/notice.xml"));
         assertThat(Files.readString(place.resolve("out/terminal.json"))).isEqualTo(demo("expected/terminal.json"));
         assertThat(filesIn(place.resolve("out"))).containsExactly("notice.xml", "terminal.json");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiterString = " | ",
+            value = {
+                "fly | There is no command fly.",
+                "--fly | There is no option --fly.",
+                "run m.morphema --threds 3 | There is no option --threds.",
+                "plan a b c | The word b is one too many.",
+                "run | Missing required parameter: 'MAPPING'"
+            })
+    @DisplayName("the first word that cannot be is told, with where to look")
+    void wrongWords(String words, String message) {
+        assertThat(run("", words.split(" "))).isEqualTo(3);
+        assertThat(err)
+                .startsWith("morphema: " + message + System.lineSeparator())
+                .contains("try: morphema ", "--help");
+    }
+
+    @Test
+    @DisplayName("what is no mapping, no file or not there is told in one problem")
+    void notWhatIsMeant() throws IOException {
+        assertThat(run("", "check", MANIFEST)).isEqualTo(2);
+        assertThat(err)
+                .contains("A mapping begins with the version of its language.", "write morphema 1")
+                .containsOnlyOnce("error:");
+        assertThat(run("", "run", MAPPING, "--in", folder.toString(), "--out", "terminal=-"))
+                .isEqualTo(4);
+        assertThat(err).contains("this is a folder, not a file").containsOnlyOnce("error:");
+        assertThat(run("", "run", MAPPING, "--out", "terminal=-")).isEqualTo(3);
+        assertThat(err).contains("The source manifest has no input.", "--in manifest=FILE");
+    }
+
+    @Test
+    @DisplayName("a type that the sample is not of is told by check")
+    void typesOfTheSample() throws IOException {
+        Path typed = changed("arrival.morphema", "weight_kg: number(',')", "weight_kg: number");
+        Files.createDirectory(folder.resolve("samples"));
+        Files.copy(Path.of(MANIFEST), folder.resolve("samples/manifest.csv"));
+        run("", "check", typed.toString());
+        assertThat(err)
+                .contains("warning: The sample has a value here that is not of this type.")
+                .contains("value: 12000,5")
+                .contains("for a decimal comma give the field the type number(',')");
     }
 
     @Test

@@ -1,5 +1,6 @@
 package dev.morphema.syntax;
 
+import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import java.util.ArrayList;
 import java.util.List;
@@ -35,6 +36,13 @@ public final class Parser {
         List<Token> balanced = Braces.balanced(tokens, found);
         Cursor cursor = new Cursor(balanced, found, 0);
         List<Decl> declarations = new DeclarationParser(new Grammar(cursor)).declarations();
+        if (declarations.isEmpty()) {
+            // A text that is no mapping at all is wrong in one way, not in every word.
+            List<Problem> ofVersion = problems.stream()
+                    .filter(problem -> problem.code() == Code.VERSION)
+                    .toList();
+            problems.removeIf(problem -> !ofVersion.isEmpty() && !ofVersion.contains(problem));
+        }
         problems.sort((a, b) -> {
             int byLine = Integer.compare(line(a), line(b));
             return byLine != 0 ? byLine : Integer.compare(column(a), column(b));
