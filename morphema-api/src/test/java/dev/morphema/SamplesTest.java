@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.Severity;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -86,6 +87,26 @@ class SamplesTest {
                 .containsExactly("did you mean Call?");
         assertThat(xml("a = d.Notce.Call")).extracting(Problem::help).contains("did you mean Notice?");
         assertThat(xml("a = d.Notice.port")).extracting(Problem::code).containsExactly(Code.UNKNOWN_FIELD);
+    }
+
+    @Test
+    @DisplayName(
+            "elements that are copied into rows give the columns that the sample shows, attributes and texts among them")
+    void copiedElementsAreRows() {
+        Mapping mapping = Morphema.standard()
+                .load(
+                        "m",
+                        "morphema 1\nsource d: xml(sample = \"notice.xml\")\n"
+                                + "target calls: csv { for c in d.Notice.Call { copy c without Kg } }\n"
+                                + "target weights: csv { for c in d.Notice.Call for k in c.Kg { copy k } }",
+                        folder);
+        ByteArrayOutputStream calls = new ByteArrayOutputStream();
+        ByteArrayOutputStream weights = new ByteArrayOutputStream();
+        mapping.run(
+                Inputs.file("d", folder.resolve("notice.xml")),
+                Outputs.stream("calls", calls).andStream("weights", weights));
+        assertThat(calls).hasToString("id,Name\n1,A\n2,B\n");
+        assertThat(weights).hasToString("u,text\nt,5\n");
     }
 
     @Test

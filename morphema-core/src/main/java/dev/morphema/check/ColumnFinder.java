@@ -70,7 +70,7 @@ final class ColumnFinder {
         if (known == null) {
             complete = false;
         } else {
-            known.forEach(this::add);
+            known.forEach(name -> add(column(name)));
         }
     }
 
@@ -102,8 +102,14 @@ final class ColumnFinder {
             return;
         }
         known.stream()
+                .map(ColumnFinder::column)
                 .filter(name -> copy.names().stream().noneMatch(n -> n.text().equals(name)))
                 .forEach(this::add);
+    }
+
+    /** {@return the column that a field of an input becomes}: an attribute, and the own text of an element, are columns like others */
+    private static String column(String field) {
+        return field.isEmpty() ? "text" : field.startsWith("@") ? field.substring(1) : field;
     }
 
     private void add(String column) {

@@ -161,7 +161,8 @@ public final class Shape {
                 return e.problem();
             }
         }
-        return null;
+        Shape ownText = fields.get(FieldName.OWN_TEXT);
+        return ownText == null ? null : ownText.refusedBy(type);
     }
 
     /** {@return whether the sample shows single values here, and never fields} */

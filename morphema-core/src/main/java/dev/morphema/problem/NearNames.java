@@ -36,11 +36,15 @@ public final class NearNames {
         if (!near.isEmpty()) {
             return Optional.of("did you mean " + String.join(" or ", near) + "?");
         }
-        if (known.isEmpty()) {
+        // The own text of an element has no name.
+        List<String> sorted = known.stream()
+                .filter(there -> !there.isEmpty())
+                .distinct()
+                .sorted(Comparator.naturalOrder())
+                .toList();
+        if (sorted.isEmpty()) {
             return Optional.empty();
         }
-        List<String> sorted =
-                known.stream().distinct().sorted(Comparator.naturalOrder()).toList();
         String shown = sorted.stream().limit(12).collect(Collectors.joining(", "));
         return Optional.of("there is " + shown + (sorted.size() > 12 ? ", …" : ""));
     }

@@ -123,6 +123,35 @@ class CheckTest {
     }
 
     @Test
+    void theOwnTextOfAnElementIsTriedToo() {
+        samples.file("weights", map("kg", new Object[] {map("", "1,5", "@u", "t"), map("", "2", "@u", "kg")}));
+        assertThat(samples.problems(
+                        "source d: tree(sample = \"weights\") {\nkg: number\n}\ntarget o: events { s = sum(d.kg) }"))
+                .containsExactly("3:5 warning The sample has a value here that is not of this type."
+                        + " -- for a decimal comma give the field the type number(',')");
+        assertThat(samples.problems("source d: tree(sample = \"weights\")\ntarget o: events {\na = [d.kg.v]\n}"))
+                .containsExactly("4:11 warning The sample has no field v here. -- there is @u");
+    }
+
+    @Test
+    void attributesAndTextsThatAreCopiedAreColumns() {
+        samples.file("weights", map("kg", new Object[] {map("", "1,5", "@u", "t"), map("", "2", "@u", "kg")}));
+        String source = "source d: tree(sample = \"weights\")\n";
+        assertThat(samples.check(source + "target o: rows { for k in d.kg { copy k } }")
+                        .mapping()
+                        .targets()
+                        .get(0)
+                        .columns())
+                .containsExactly("text", "u");
+        assertThat(samples.check(source + "target o: rows { for k in d.kg { copy k without u  z = 1 } }")
+                        .mapping()
+                        .targets()
+                        .get(0)
+                        .columns())
+                .containsExactly("text", "z");
+    }
+
+    @Test
     void anElementInSeveralNamespacesIsToldAsSuch() {
         assertThat(samples.problems("source d: tree(sample = \"order\")\ntarget o: events {\na = [d.note]\n}"))
                 .containsExactly(

@@ -88,8 +88,11 @@ final class Samples {
         return object instanceof Integer number ? NumberValue.of(number) : TextValue.of(object.toString());
     }
 
-    /** An attribute begins with {@code @}, a namespace stands before a bar. */
+    /** An attribute begins with {@code @}, a namespace stands before a bar, and the own text of an element has no name. */
     private static FieldName name(String text) {
+        if (text.isEmpty()) {
+            return FieldName.OWN_TEXT;
+        }
         int bar = text.indexOf('|');
         boolean attribute = text.startsWith("@");
         return new FieldName(
