@@ -104,7 +104,7 @@ final class CsvDocumentWriter implements DocumentWriter {
             throw new ProblemException(
                     Problem.error(Code.NOT_WRITABLE, "This record has a field that is no column of the target.")
                             .withValue(name.local())
-                            .withHelp("name all columns in the target: columns = [ … ]"));
+                            .withHelp("leave it out by copy … without or only; or name all columns: columns = [ … ]"));
         }
         column = known;
         names[known] = name;
