@@ -256,8 +256,10 @@ final class XmlDocumentWriter implements DocumentWriter {
     @Override
     public void beginList() {
         if (depth < 0 || at().listed) {
+            FieldName field = depth < 0 ? null : at().field;
             throw new ProblemException(
                     Problem.error(Code.NOT_WRITABLE, "A list directly in a list has no element names in XML.")
+                            .withValue(field == null ? null : field.local())
                             .withHelp("give the inner list a field of its own"));
         }
         at().listed = true;
