@@ -75,7 +75,8 @@ final class DocumentNames {
     /** Whether the system has all characters of a name; in some environments it knows those of ASCII only. */
     private static boolean canBeHere(String part) {
         try {
-            return !Path.of(part).toString().isEmpty();
+            Path.of(part);
+            return true;
         } catch (InvalidPathException e) {
             return false;
         }

@@ -41,19 +41,22 @@ final class FolderOrigin implements MappingOrigin {
 
     @Override
     public Input file(String path) {
-        try {
-            return new FileInput(folder.resolve(path));
-        } catch (InvalidPathException e) {
-            return new NoFile(path);
-        }
+        Path place = place(path);
+        return place == null ? new NoFile(path) : new FileInput(place);
     }
 
     @Override
     public MappingOrigin use(String path) {
+        Path place = place(path);
+        return place == null ? new NoFile(path) : new FolderOrigin(place);
+    }
+
+    /** {@return where a file is that the mapping names, or null if no file of this system can be called so} */
+    private @Nullable Path place(String path) {
         try {
-            return new FolderOrigin(folder.resolve(path));
+            return folder.resolve(path);
         } catch (InvalidPathException e) {
-            return new NoFile(path);
+            return null;
         }
     }
 }

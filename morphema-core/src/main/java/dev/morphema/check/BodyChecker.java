@@ -199,12 +199,12 @@ final class BodyChecker {
                         .error(Code.TARGET_FORM, "A row has columns and no text of its own.")
                         .withHelp("give the column a name: name = …"));
             }
-            Stmt.Field named = written.get(FieldName.of("text"));
+            Stmt.Field named = written.get(FieldName.TEXT);
             if (named != null && traits != null && !traits.attributesFirst()) {
                 refuseText(named.name().span());
             }
             ownTextSeen = true;
-            fields.put(items ? "" : "text", type);
+            fields.put(items ? "" : FieldName.TEXT.local(), type);
             return null;
         }
 

@@ -3,6 +3,7 @@ package dev.morphema.check;
 import dev.morphema.syntax.Block;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Stmt;
+import dev.morphema.value.FieldName;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -109,7 +110,7 @@ final class ColumnFinder {
 
     /** {@return the column that a field of an input becomes}: an attribute, and the own text of an element, are columns like others */
     private static String column(String field) {
-        return field.isEmpty() ? "text" : field.startsWith("@") ? field.substring(1) : field;
+        return field.isEmpty() ? FieldName.TEXT.local() : field.startsWith("@") ? field.substring(1) : field;
     }
 
     private void add(String column) {

@@ -238,6 +238,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
     private Type fieldOfPaths(Type base, FieldName name, Name written) {
         Type type = null;
         boolean missing = true;
+        boolean scalar = true;
         Set<String> known = new TreeSet<>();
         boolean flat = false;
         for (PathNode node : base.paths()) {
@@ -247,15 +248,14 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             type = type == null ? of : type.or(of);
             Shape shape = node.shape();
             warnIfAmbiguous(shape, name, written);
-            missing &= shape != null && (shape.isRecord() || shape.isScalar()) && child.shape() == null;
+            missing &= shape != null && shape.lacks(name);
+            scalar &= shape != null && shape.isScalar();
             flat |= node.isFlat();
             if (shape != null) {
                 shape.names().forEach(n -> known.add(n.toString()));
             }
         }
         if (missing) {
-            boolean scalar = base.paths().stream()
-                    .allMatch(node -> Objects.requireNonNull(node.shape()).isScalar());
             String message = scalar
                     ? "The sample has a single value here, and no field " + name + " in it."
                     : "The sample has no field " + name + " here.";

@@ -165,6 +165,11 @@ public final class Shape {
         return ownText == null ? null : ownText.refusedBy(type);
     }
 
+    /** {@return whether the sample shows what is here, and no field of a name in it} */
+    boolean lacks(FieldName name) {
+        return (isRecord() || isScalar()) && field(name) == null;
+    }
+
     /** {@return whether the sample shows single values here, and never fields} */
     boolean isScalar() {
         return !examples.isEmpty() && !isRecord();

@@ -104,7 +104,7 @@ final class SourceChecker {
         for (Decl.PathStep step : fieldType.steps()) {
             FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE, List.of(node));
             Shape shape = node.shape();
-            if (shape != null && shape.isRecord() && shape.field(name) == null) {
+            if (shape != null && shape.lacks(name)) {
                 List<String> known =
                         shape.names().stream().map(FieldName::toString).toList();
                 Problem problem = root.isFlat()

@@ -95,7 +95,7 @@ final class ValueWriter {
         Set<String> names = new HashSet<>();
         for (int i = 0; i < record.layout().size(); i++) {
             FieldName name = record.layout().name(i);
-            String local = name.equals(FieldName.OWN_TEXT) ? "text" : name.local();
+            String local = (name.equals(FieldName.OWN_TEXT) ? FieldName.TEXT : name).local();
             if (record.get(i) != Nothing.ABSENT && written.test(name) && !names.add(local)) {
                 throw new ProblemException(
                         Problem.error(Code.NOT_WRITABLE, "Two parts of this element would be the same field.")

@@ -51,6 +51,6 @@ final class RecordFunctions implements FunctionTable.Family {
 
     /** The own text of an element goes by the name that it has in JSON. */
     private static TextValue name(FieldName name) {
-        return TextValue.of(name.equals(FieldName.OWN_TEXT) ? "text" : name.toString());
+        return TextValue.of((name.equals(FieldName.OWN_TEXT) ? FieldName.TEXT : name).toString());
     }
 }

@@ -8,6 +8,9 @@ public final class FieldName {
     /** The own text of an element beside its children and attributes. No field of JSON or CSV is called so, not even one without a name. */
     public static final FieldName OWN_TEXT = new FieldName("", "", false);
 
+    /** What {@link #OWN_TEXT} is called where it is a field like others. */
+    public static final FieldName TEXT = of("text");
+
     private final @Nullable String namespace;
     private final String local;
     private final boolean attribute;

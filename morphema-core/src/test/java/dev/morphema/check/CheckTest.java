@@ -46,6 +46,15 @@ class CheckTest {
         return map;
     }
 
+    /** {@return the problems of a rule over the sample of one record, on the fourth line} */
+    private List<String> problemsOf(String rule) {
+        return samples.problems("source d: tree(sample = \"order\")\ntarget o: events {\n" + rule + "\n}");
+    }
+
+    private static List<String> columns(Checker.Result checked) {
+        return checked.mapping().targets().get(0).columns();
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiterString = " | ",
@@ -73,8 +82,7 @@ class CheckTest {
                 "a = nth(d.tags) | 5 nth takes 2 arguments, given is 1. -- nth(items: many, position: integer): any"
             })
     void aRuleIsHeldAgainstTheSample(String rule, String problem) {
-        assertThat(samples.problems("source d: tree(sample = \"order\")\ntarget o: events {\n" + rule + "\n}"))
-                .containsExactly("4:" + problem);
+        assertThat(problemsOf(rule)).containsExactly("4:" + problem);
     }
 
     @ParameterizedTest
@@ -90,8 +98,7 @@ class CheckTest {
                 "a = d.* | 5"
             })
     void manyWhereOneIsWantedIsToldWithAllWaysOut(String rule, int column) {
-        assertThat(samples.problems("source d: tree(sample = \"order\")\ntarget o: events {\n" + rule + "\n}"))
-                .containsExactly("4:" + column + " " + MANY);
+        assertThat(problemsOf(rule)).containsExactly("4:" + column + " " + MANY);
     }
 
     @Test
@@ -137,23 +144,15 @@ class CheckTest {
     void attributesAndTextsThatAreCopiedAreColumns() {
         samples.file("weights", map("kg", new Object[] {map("", "1,5", "@u", "t"), map("", "2", "@u", "kg")}));
         String source = "source d: tree(sample = \"weights\")\n";
-        assertThat(samples.check(source + "target o: rows { for k in d.kg { copy k } }")
-                        .mapping()
-                        .targets()
-                        .get(0)
-                        .columns())
+        assertThat(columns(samples.check(source + "target o: rows { for k in d.kg { copy k } }")))
                 .containsExactly("text", "u");
-        assertThat(samples.check(source + "target o: rows { for k in d.kg { copy k without u  z = 1 } }")
-                        .mapping()
-                        .targets()
-                        .get(0)
-                        .columns())
+        assertThat(columns(samples.check(source + "target o: rows { for k in d.kg { copy k without u  z = 1 } }")))
                 .containsExactly("text", "z");
     }
 
     @Test
     void anElementInSeveralNamespacesIsToldAsSuch() {
-        assertThat(samples.problems("source d: tree(sample = \"order\")\ntarget o: events {\na = [d.note]\n}"))
+        assertThat(problemsOf("a = [d.note]"))
                 .containsExactly(
                         "4:8 warning The sample has elements note in several namespaces here, and this means all."
                                 + " -- a prefix means one of them; the namespaces are u:a, u:b");
@@ -199,8 +198,7 @@ class CheckTest {
         Checker.Result checked =
                 samples.check("source f: flat(sample = \"rows\") { kg: number }\ntarget o: rows { " + body + " }");
         assertThat(checked.problems()).isEmpty();
-        assertThat(String.join(", ", checked.mapping().targets().get(0).columns()))
-                .isEqualTo(columns);
+        assertThat(String.join(", ", columns(checked))).isEqualTo(columns);
     }
 
     @ParameterizedTest
@@ -210,6 +208,7 @@ class CheckTest {
                 "source d: tree(sample = \"nope\") target o: events { a = d.x } | 2:25 warning The sample cannot be read, so paths are not checked against it.",
                 "source d: tree(sampel = \"order\") target o: events { a = d.x } | 2:16 tree takes no option sampel here. -- did you mean sample?",
                 "source d: tre target o: events { a = d.x } | 2:11 There is no format tre that can be read. -- did you mean tree?",
+                "source d: tree(sample = \"order\") { id.x: number } target o: events { a = d.firm } | 2:39 warning The sample has no field x here.",
                 "source d: tree { a.b: numbr } target o: events { x = d.a } | 2:23 There is no type numbr. -- did you mean number?",
                 "source f: flat(sample = \"rows\") { kgg: number } target o: events { x = [f.kg] } | 2:35 The sample has no field kgg. -- did you mean kg?",
                 "target o: element { a = 1 b = 2 } | 2:27 A document in element has one element at its root; this would be a second. -- write one element around the rest: Name { … }",

@@ -11,6 +11,7 @@ import dev.morphema.value.Nothing;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
@@ -101,7 +102,7 @@ class FunctionProperties {
                         Nothing.NULL,
                         Nothing.ABSENT)
                 .map(value -> value instanceof String text && text.matches("-?[0-9.]{38,}")
-                        ? Calls.value(new java.math.BigDecimal(text))
+                        ? Calls.value(new BigDecimal(text))
                         : Calls.value(value));
     }
 

@@ -26,22 +26,20 @@ import org.junit.jupiter.api.Test;
 
 /** Functions of records whose field names are data, of codes, and of nothing; and functions that users add. */
 class RecordFunctionsTest {
-    /** A field that is absent is none. */
-    private static final Value BERTHS =
-            record(new FieldName(null, "B1", false), new FieldName(null, "B2", false), null);
-
-    private static Value record(FieldName first, FieldName second, Value value) {
+    /** {@return a record of three fields, the third of which is called last} */
+    private static Value record(FieldName first, FieldName second, Value ofSecond) {
         return RecordValue.of(
                 Layout.of(List.of(first, second, FieldName.of("last"))),
-                new Value[] {Calls.value(2), value == null ? Nothing.ABSENT : value, Calls.value("x")},
+                new Value[] {Calls.value(2), ofSecond, Calls.value("x")},
                 new Origin("test", 1, 1));
     }
 
     @Test
     void fieldsThatAreThereAreData() {
-        assertThat(items(call("keys", BERTHS))).containsExactly("B1", "last");
-        assertThat(items(call("values", BERTHS))).containsExactly("2", "x");
-        List<Value> entries = ((ListValue) call("entries", BERTHS)).items();
+        Value berths = record(FieldName.of("B1"), FieldName.of("B2"), Nothing.ABSENT);
+        assertThat(items(call("keys", berths))).containsExactly("B1", "last");
+        assertThat(items(call("values", berths))).containsExactly("2", "x");
+        List<Value> entries = ((ListValue) call("entries", berths)).items();
         assertThat(entries).hasSize(2);
         assertThat(((RecordValue) entries.get(0)).get(FieldName.of("key"))).hasToString("B1");
         assertThat(((RecordValue) entries.get(0)).get(FieldName.of("value"))).hasToString("2");

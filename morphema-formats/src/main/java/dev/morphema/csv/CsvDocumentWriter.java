@@ -147,7 +147,7 @@ final class CsvDocumentWriter implements DocumentWriter {
 
     @Override
     public void text(Value value) {
-        field(FieldName.of("text"));
+        field(FieldName.TEXT);
         value(value);
     }
 

@@ -29,7 +29,6 @@ import org.jspecify.annotations.Nullable;
  * the output: most of a document is names that were encoded once.
  */
 final class JsonDocumentWriter implements DocumentWriter {
-    private static final FieldName TEXT = FieldName.of("text");
     private static final int DEFAULT_INDENT = 2;
 
     private static final byte[][] ESCAPED = escaped();
@@ -255,7 +254,7 @@ final class JsonDocumentWriter implements DocumentWriter {
                             .withHelp("put both into one template: = \"{a} {b}\""));
         }
         texts[depth] = true;
-        field(TEXT, value);
+        field(FieldName.TEXT, value);
     }
 
     @Override
