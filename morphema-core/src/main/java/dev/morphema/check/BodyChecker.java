@@ -11,6 +11,7 @@ import dev.morphema.syntax.Span;
 import dev.morphema.syntax.Stmt;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
+import dev.morphema.value.Nothing;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -47,11 +48,7 @@ final class BodyChecker {
     /** Checks what a target, or a turn of its loop, holds. */
     Type content(Stmt.Content content, Scope scope, @Nullable OwnFields ownFields) {
         if (content instanceof Stmt.Rule rule) {
-            ExpressionChecker expressions = new ExpressionChecker(checker, scope, ownFields);
-            Type type = expressions.check(rule.value());
-            expressions.requireOne(rule.value().span(), type);
-            type.consume();
-            return type;
+            return rule(rule, scope, ownFields, false);
         }
         if (content instanceof Stmt.Nested nested) {
             Map<String, Type> fields = block(nested.block(), scope);
@@ -66,6 +63,14 @@ final class BodyChecker {
         return Type.UNKNOWN.with(Card.LIST);
     }
 
+    private Type rule(Stmt.Rule rule, Scope scope, @Nullable OwnFields ownFields, boolean optional) {
+        ExpressionChecker expressions = new ExpressionChecker(checker, scope, ownFields);
+        Type type = optional ? expressions.checkForeseen(rule.value()) : expressions.check(rule.value());
+        expressions.requireOne(rule.value().span(), type);
+        type.consume();
+        return type;
+    }
+
     /** The statements of one block. */
     private final class Statements implements Stmt.Visitor<Void> {
         private final Block block;
@@ -74,11 +79,17 @@ final class BodyChecker {
         private final OwnFields ownFields;
         private final Map<String, Type> fields = new LinkedHashMap<>();
         private final Map<FieldName, Stmt.Field> written = new HashMap<>();
+        /** Fields that are written whenever the block is, and those that are whenever a branch within it is. */
+        private final Map<FieldName, Stmt.Field> certain = new HashMap<>();
+
+        private final Map<FieldName, Stmt.Field> certainInBranch = new HashMap<>();
+        private final boolean isBranch;
         private boolean allKnown = true;
         private boolean ownTextSeen;
         private boolean formRefused;
 
         Statements(Block block, Scope scope, boolean items, @Nullable OwnFields around) {
+            this.isBranch = around != null;
             this.block = block;
             this.scope = scope;
             this.items = items;
@@ -90,7 +101,20 @@ final class BodyChecker {
             for (Stmt statement : block.statements()) {
                 statement.accept(this);
             }
+            if (!items && !isBranch && mayRepeatNames()) {
+                checker.resolution().putSlot(block, scope.slots().next());
+            }
             return allKnown ? fields : null;
+        }
+
+        private boolean mayRepeatNames() {
+            WrittenNames names = new WrittenNames(
+                    field -> checker.resolution().fieldName(field.name(), field.attribute()), isMarkup());
+            return names.mayRepeat(block);
+        }
+
+        private boolean isMarkup() {
+            return traits != null && traits.attributesFirst();
         }
 
         private ExpressionChecker expressions() {
@@ -118,7 +142,10 @@ final class BodyChecker {
         }
 
         private Type fieldType(Stmt.Field field) {
-            Type type = content(field.content(), scope, ownFields);
+            boolean optional = field.presence() == Stmt.Presence.OPTIONAL;
+            Type type = optional && field.content() instanceof Stmt.Rule rule
+                    ? rule(rule, scope, ownFields, true)
+                    : content(field.content(), scope, ownFields);
             if (field.type() == null && field.content() instanceof Stmt.Rule rule) {
                 onlyWritten(rule.value(), type);
             }
@@ -129,6 +156,9 @@ final class BodyChecker {
                     return Type.of(declared.kind());
                 }
             }
+            if (traits != null && traits.flat()) {
+                refuseCell(field, type);
+            }
             if (field.attribute() && type.card() == Card.LIST) {
                 checker.report(field.name()
                         .span()
@@ -136,6 +166,19 @@ final class BodyChecker {
                         .withHelp("join(…, \" \") makes a text of it"));
             }
             return type;
+        }
+
+        private void refuseCell(Stmt.Field field, Type type) {
+            boolean list = type.card() == Card.LIST;
+            if (field.content() instanceof Stmt.Rule rule && (list || type.kind() == Kind.RECORD)) {
+                checker.report(rule.value()
+                        .span()
+                        .error(Code.WRONG_KIND, "A cell holds one value, this is " + (list ? "a list." : "a record."))
+                        .withHelp(
+                                list
+                                        ? "join(…, \"|\") makes one text of it"
+                                        : "step down to one of its fields, each in a column of its own"));
+            }
         }
 
         /** A rule that is one step writes what it finds, and does nothing else with it. */
@@ -161,13 +204,16 @@ final class BodyChecker {
         }
 
         private void refuseTwice(Stmt.Field field, FieldName name) {
-            boolean markup = traits != null && traits.attributesFirst();
+            boolean markup = isMarkup();
             if (ownTextSeen && traits != null && !markup && name.local().equals("text")) {
                 refuseText(field.name().span());
             }
             FieldName key = markup || traits == null ? name : FieldName.of(name.local());
             Stmt.Field before = written.putIfAbsent(key, field);
-            if (before != null && !(markup && !field.attribute())) {
+            if (markup && !field.attribute()) {
+                return;
+            }
+            if (before != null) {
                 checker.report(field.name()
                         .span()
                         .error(
@@ -178,6 +224,36 @@ final class BodyChecker {
                                 traits == null || traits.flat()
                                         ? null
                                         : "several values go into a list: " + name.local() + " = [ a, b ]"));
+            } else if (isCertain(field)) {
+                certain.put(key, field);
+                refuseBoth(certainInBranch.get(key), field);
+            }
+        }
+
+        /** Whether a field is written whenever its rule is reached. */
+        private static boolean isCertain(Stmt.Field field) {
+            return switch (field.presence()) {
+                case REQUIRED -> true;
+                case OPTIONAL -> false;
+                case PLAIN ->
+                    !(field.content() instanceof Stmt.Rule rule)
+                            || rule.value() instanceof Expr.Template
+                            || rule.value() instanceof Expr.Literal literal && literal.value() != Nothing.ABSENT;
+            };
+        }
+
+        private void refuseBoth(Stmt.@Nullable Field one, Stmt.@Nullable Field other) {
+            if (one != null && other != null) {
+                Stmt.Field later = one.span().start() > other.span().start() ? one : other;
+                Stmt.Field earlier = later == one ? other : one;
+                String name = later.name().text();
+                checker.report(later.name()
+                        .span()
+                        .error(
+                                Code.DUPLICATE_FIELD,
+                                "The field " + name + " is written twice when the condition holds; it is also on line "
+                                        + earlier.span().line() + ".")
+                        .withHelp("write it by one rule: " + name + " = if … then … else …"));
             }
         }
 
@@ -194,6 +270,12 @@ final class BodyChecker {
         public Void ownText(Stmt.OwnText ownText) {
             Type type = expressions().one(ownText.value(), Want.ANY);
             onlyWritten(ownText.value(), type);
+            if (items) {
+                refuseForm(
+                        ownText.span(),
+                        "Beside the items of a list there can be no text of its own.",
+                        "a single value is a list of one: name = [ value ]");
+            }
             if (traits != null && traits.flat()) {
                 checker.report(ownText.span()
                         .error(Code.TARGET_FORM, "A row has columns and no text of its own.")
@@ -204,7 +286,7 @@ final class BodyChecker {
                 refuseText(named.name().span());
             }
             ownTextSeen = true;
-            fields.put(items ? "" : FieldName.TEXT.local(), type);
+            fields.put(FieldName.TEXT.local(), type);
             return null;
         }
 
@@ -212,6 +294,12 @@ final class BodyChecker {
         public Void item(Stmt.Item item) {
             if (item.content() instanceof Stmt.Repeated repeated
                     && repeated.loop().keyedBy() != null) {
+                if (items) {
+                    refuseForm(
+                            item.span(),
+                            "Beside the items of a list there can be no fields, and keyed by makes fields.",
+                            "put the loop into braces of its own: { for … keyed by … }");
+                }
                 content(repeated, scope, ownFields);
                 allKnown = false;
                 return null;
@@ -253,10 +341,20 @@ final class BodyChecker {
                 allKnown = false;
             }
             inner.fields.forEach((name, type) -> fields.merge(name, type, Type::or));
+            inner.certain.forEach((name, field) -> {
+                refuseBoth(certain.get(name), field);
+                certainInBranch.putIfAbsent(name, field);
+            });
         }
 
         @Override
         public Void copy(Stmt.Copy copy) {
+            if (items) {
+                refuseForm(
+                        copy.span(),
+                        "Beside the items of a list there can be no fields, and copy writes fields.",
+                        "put it into braces of its own: { copy x }");
+            }
             Type type = expressions().one(copy.record(), Want.ANY);
             checker.useAllPrefixes();
             List<String> known = checker.knownFields(type);

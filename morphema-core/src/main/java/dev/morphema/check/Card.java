@@ -13,6 +13,11 @@ enum Card {
 
     /** {@return how many the two together give, of which one is taken} */
     Card or(Card other) {
-        return this == other ? this : this == MANY || other == MANY ? MANY : UNKNOWN;
+        if (this == other) {
+            return this;
+        }
+        // One side that is a list already shows that several are foreseen.
+        boolean foreseen = this == LIST || other == LIST;
+        return !foreseen && (this == MANY || other == MANY) ? MANY : UNKNOWN;
     }
 }

@@ -13,14 +13,19 @@ import dev.morphema.syntax.MappingTree;
 import dev.morphema.syntax.Name;
 import dev.morphema.syntax.TypeRef;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.Kind;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -30,7 +35,13 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Checker {
     private final Environment environment;
+    private static final Set<Kind> DATES = Set.of(Kind.DATE, Kind.TIME, Kind.DATETIME);
+
     private final List<MappingTree> trees;
+    private final Map<List<Object>, Problem> firstMissing = new HashMap<>();
+    private final Map<Problem, Set<Integer>> furtherUses = new LinkedHashMap<>();
+    private final Map<PathNode, List<Problem>> missing = new IdentityHashMap<>();
+    private final DefineCalls defineCalls = new DefineCalls();
     private final Resolution resolution = new Resolution();
     private final List<Problem> problems = new ArrayList<>();
     private final Set<Problem> reported = new LinkedHashSet<>();
@@ -92,8 +103,11 @@ public final class Checker {
         Declarations declarations = new Declarations(this);
         globals.findAll();
         declarations.defines(defines);
+        resolution.putVolatileDefines(defineCalls.volatileDefines());
         prefixesOfDefines.putAll(usedPrefixes);
         declarations.targets(targets);
+        refuseForeignSamples();
+        nameFurtherUses();
         if (problems.stream().noneMatch(Problem::isError)) {
             new UnusedNames(this).report(trees.get(0));
         }
@@ -102,6 +116,44 @@ public final class Checker {
             checked.add(source.finish());
         }
         return new Result(new CheckedMapping(checked, tables, params, lets, defines, targets, resolution), problems);
+    }
+
+    /** A field is missing in the sample at a place; if it is the root, and all others are missing too, that is an error. */
+    void missing(PathNode place, Problem problem) {
+        missing.computeIfAbsent(place, p -> new ArrayList<>()).add(problem);
+    }
+
+    /** Reports a field that the sample lacks; further uses of it are the same mistake, and only named. */
+    void reportMissing(List<PathNode> places, FieldName name, Problem problem) {
+        Problem first = firstMissing.putIfAbsent(List.of(List.copyOf(places), name), problem);
+        if (first == null) {
+            report(problem);
+            places.forEach(place -> missing(place, problem));
+        } else if (first.rule() != null
+                && problem.rule() != null
+                && problem.rule().line() != first.rule().line()) {
+            furtherUses
+                    .computeIfAbsent(first, p -> new TreeSet<>())
+                    .add(problem.rule().line());
+        }
+    }
+
+    private void nameFurtherUses() {
+        furtherUses.forEach((first, lines) -> problems.replaceAll(problem -> {
+            boolean same = problem.message().equals(first.message()) && Objects.equals(problem.rule(), first.rule());
+            String on = "it is used on line "
+                    + lines.stream().map(String::valueOf).collect(Collectors.joining(", ")) + " too";
+            return same ? problem.withHelp(problem.help() == null ? on : problem.help() + "; " + on) : problem;
+        }));
+    }
+
+    private void refuseForeignSamples() {
+        for (SourceChecker.Found source : sources) {
+            List<Problem> reported = missing.getOrDefault(source.root(), List.of());
+            if (source.root().isForeign()) {
+                problems.replaceAll(problem -> reported.contains(problem) ? problem.asError() : problem);
+            }
+        }
     }
 
     private List<Decl> declarations() {
@@ -130,6 +182,10 @@ public final class Checker {
             return;
         }
         new Declarations(this).declare(decl);
+    }
+
+    DefineCalls defineCalls() {
+        return defineCalls;
     }
 
     List<MappingTree> trees() {
@@ -239,6 +295,13 @@ public final class Checker {
             return null;
         }
         List<String> arguments = type.arguments().stream().map(Constant::text).toList();
+        if (!arguments.isEmpty() && DATES.contains(TypeConverters.kind(type.name()))) {
+            Problem slip =
+                    PatternSlips.in(arguments.get(0), type.arguments().get(0).span());
+            if (slip != null) {
+                report(slip);
+            }
+        }
         try {
             return new PathNode.Declared(
                     TypeConverters.kind(type.name()), TypeConverters.converter(type.name(), arguments));
@@ -307,7 +370,7 @@ public final class Checker {
 
     /** Whether some path may step to a name: only then is a let of a loop worth keeping with the members of a group. */
     boolean mayStepTo(String name) {
-        return trees.stream().anyMatch(tree -> tree.source().text().contains("." + name));
+        return trees.stream().anyMatch(tree -> tree.steps().contains(name));
     }
 
     /** Checks a constant expression, such as a parameter's default. */

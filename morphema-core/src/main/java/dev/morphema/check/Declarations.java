@@ -15,6 +15,7 @@ import dev.morphema.syntax.Span;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -117,6 +118,7 @@ final class Declarations {
                     column.toString(), new Type(cells == null ? null : cells.kind(), Card.ONE, List.of(), null, false));
         }
         checker.tables().add(new CheckedMapping.Table(decl, rows, 0));
+        warnOfMissingKeys(decl, rows, columns);
         for (Expr column : columnsOf(decl.columns())) {
             if (!(column instanceof Expr.Reference reference)) {
                 checker.report(
@@ -131,6 +133,25 @@ final class Declarations {
         Type row = columns.isEmpty() ? Type.UNKNOWN.item() : Type.record(columns);
         addTable(name, index, decl.columns(), row);
         checker.globals().add(name, new Binding.Table(index), () -> row.with(Card.MANY));
+    }
+
+    private void warnOfMissingKeys(Decl.FileTable decl, List<Value> rows, Map<String, Type> columns) {
+        for (Expr key : decl.columns().keys()) {
+            if (key instanceof Expr.Reference column && columns.containsKey(column.name())) {
+                FieldName name = FieldName.of(column.name());
+                long missing = rows.stream()
+                        .filter(row -> row instanceof RecordValue record
+                                && record.get(name).isNothing())
+                        .count();
+                if (missing > 0) {
+                    checker.report(key.span()
+                            .warning(
+                                    Code.MISSING_KEY,
+                                    (missing == 1 ? "1 row" : missing + " rows")
+                                            + " of this table cannot be looked up, as this key is blank."));
+                }
+            }
+        }
     }
 
     private static List<Expr> columnsOf(Decl.Columns columns) {
@@ -259,9 +280,12 @@ final class Declarations {
                             "There is a function " + define.name().text() + " already.")
                     .withHelp("choose another name"));
         }
+        int index = checker.globals().define(define.name().text());
+        checker.defineCalls().enter(index);
         Type type = new ExpressionChecker(checker, scope, null).check(define.value());
+        checker.defineCalls().enter(-1);
         type.consume();
-        checker.globals().setResult(checker.globals().define(define.name().text()), type);
+        checker.globals().setResult(index, type);
         return new CheckedMapping.Define(define, scope.slots().count());
     }
 

@@ -4,6 +4,7 @@ import dev.morphema.format.FormatRegistry;
 import dev.morphema.format.Input;
 import dev.morphema.function.FunctionTable;
 import dev.morphema.syntax.SourceText;
+import java.util.List;
 
 /**
  * What a mapping can rely on.
@@ -23,5 +24,14 @@ public record Environment(FormatRegistry formats, FunctionTable functions, Files
          * @param path as the mapping writes it
          */
         Input find(SourceText from, String path);
+
+        /**
+         * {@return the files that a pattern means; without pattern just the one}
+         *
+         * @throws dev.morphema.problem.ProblemException if a pattern means no file
+         */
+        default List<Input> all(SourceText from, String pattern) {
+            return List.of(find(from, pattern));
+        }
     }
 }

@@ -5,9 +5,11 @@ import dev.morphema.function.Signature;
 import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
+import dev.morphema.problem.Problem;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Name;
 import dev.morphema.syntax.Span;
+import dev.morphema.syntax.Stmt;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
 import dev.morphema.value.Nothing;
@@ -15,24 +17,52 @@ import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /** Finds out what the expressions of one scope mean, and what is known of their values. */
 final class ExpressionChecker implements Expr.Visitor<Type> {
+    private static final Pattern IN_BRACES = Pattern.compile("\\{\\s*([\\p{L}_][\\p{L}\\p{N}_]*)");
+
     private final Checker checker;
     private final Scope scope;
     /** The fields that the block at hand has given so far, for {@code .name}; null outside of blocks. */
     private final @Nullable OwnFields ownFields;
+    /** Steps of which the mapping says what to do where they lead nowhere. */
+    private final Set<Expr.Step> foreseen = Collections.newSetFromMap(new IdentityHashMap<>());
 
     ExpressionChecker(Checker checker, Scope scope, @Nullable OwnFields ownFields) {
         this.checker = checker;
         this.scope = scope;
         this.ownFields = ownFields;
+    }
+
+    /**
+     * Checks an expression of which the mapping says what to do where it has no value: that a path leads nowhere is then no mistake,
+     * unless its name looks like a slip.
+     */
+    Type checkForeseen(Expr expr) {
+        foresee(expr);
+        return check(expr);
+    }
+
+    private void foresee(Expr expr) {
+        for (Expr at = expr; at instanceof Expr.Step step; at = step.base()) {
+            foreseen.add(step);
+        }
+        if (expr instanceof Expr.Call call && call.arguments().size() == 1) {
+            foresee(call.arguments().get(0));
+        }
     }
 
     Type check(Expr expr) {
@@ -105,9 +135,27 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         if (value.isNothing()) {
             return Type.NOTHING;
         }
+        warnOfBracesInRawText(literal);
         boolean odd = value instanceof TextValue text
                 && NumberValue.parse(text.text()).isEmpty();
         return new Type(value.kind(), Card.ONE, List.of(), null, odd);
+    }
+
+    /** Braces in a raw text stand for themselves, which is hardly meant where they hold a name that is known. */
+    private void warnOfBracesInRawText(Expr.Literal literal) {
+        Matcher braces = literal.value() instanceof TextValue text ? IN_BRACES.matcher(text.text()) : null;
+        while (braces != null && literal.isRaw() && braces.find()) {
+            String name = braces.group(1);
+            if (scope.find(name) != null || checker.globals().names().contains(name)) {
+                checker.report(literal.span()
+                        .warning(
+                                Code.BAD_TEMPLATE,
+                                "In a text in single quotes braces stand for themselves; {" + name
+                                        + " is not replaced.")
+                        .withHelp("in double quotes it is: \"{" + name + "}\""));
+                return;
+            }
+        }
     }
 
     @Override
@@ -134,6 +182,10 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         Set<String> known = scope.all();
         known.addAll(checker.globals().names());
         String name = reference.name();
+        if (Character.isDigit(name.charAt(0))) {
+            // Reported when the text was read.
+            return;
+        }
         String help;
         if (ownFields != null && ownFields.find(name) != null) {
             help = "a field of this block is named with a point before it: ." + name;
@@ -153,20 +205,37 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         OwnFields.Entry entry =
                 ownFields == null ? null : ownFields.find(own.name().text());
         if (entry == null) {
-            checker.report(own.span()
-                    .error(
-                            Code.UNKNOWN_NAME,
-                            "This block has no field " + own.name().text() + " with a rule of its own further up.")
-                    .withHelp(
-                            ownFields == null
-                                    ? "a path begins with a name"
-                                    : NearNames.proposal(own.name().text(), ownFields.names())
-                                            .orElse(null)));
+            checker.report(unknownOwnField(own));
             return Type.UNKNOWN;
         }
         ownFields.capture(entry, scope, checker.resolution());
         checker.resolution().put(own, entry.field());
         return entry.type();
+    }
+
+    private Problem unknownOwnField(Expr.OwnField own) {
+        String name = own.name().text();
+        Stmt.Field elsewhere = ownFields == null ? null : ownFields.inBlock(name);
+        if (elsewhere != null) {
+            boolean later = elsewhere.content() instanceof Stmt.Rule;
+            return own.span()
+                    .error(
+                            Code.UNKNOWN_NAME,
+                            later
+                                    ? "The field " + name + " is written further down, on line "
+                                            + elsewhere.span().line() + "."
+                                    : "The field " + name + " is made by a block or loop, and is written, not kept.")
+                    .withHelp(
+                            later
+                                    ? "put that rule before this one, or give its value a name: let x = …"
+                                    : "ask the source for what it is made of, or give that a name by let");
+        }
+        return own.span()
+                .error(Code.UNKNOWN_NAME, "This block has no field " + name + " with a rule of its own further up.")
+                .withHelp(
+                        ownFields == null
+                                ? "a path begins with a name"
+                                : NearNames.proposal(name, ownFields.names()).orElse(null));
     }
 
     @Override
@@ -175,8 +244,15 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         switch (step.axis()) {
             case FIELD, ATTRIBUTE -> {
                 checker.resolution().putStep(step);
+                Type ofLoop = step.axis() == Expr.Axis.FIELD && step.name().prefix() == null
+                        ? base.names().get(step.name().text())
+                        : null;
+                if (ofLoop != null) {
+                    checker.resolution().putLoopName(step);
+                    return overAll(base, ofLoop);
+                }
                 FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE, base.paths());
-                return named(base, name, step.name());
+                return overAll(base, field(base, name, step));
             }
             case ANY_FIELD, ANY_ATTRIBUTE, DEEP -> {
                 FieldName name = checker.fieldName(step.name(), false);
@@ -206,8 +282,8 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         }
     }
 
-    private Type named(Type base, FieldName name, Name written) {
-        Type field = field(base, name, written);
+    /** What a step gives that goes over one or many. */
+    private static Type overAll(Type base, Type field) {
         return switch (base.card()) {
             case MANY, LIST -> field.with(Card.MANY);
             case UNKNOWN -> field.card() == Card.ONE ? field.with(Card.UNKNOWN) : field;
@@ -215,13 +291,14 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         };
     }
 
-    private Type field(Type base, FieldName name, Name written) {
+    private Type field(Type base, FieldName name, Expr.Step step) {
+        Name written = step.name();
         Type known = base.fields() == null ? null : base.fields().get(name.toString());
         if (known != null) {
             return known;
         }
         if (!base.paths().isEmpty()) {
-            return fieldOfPaths(base, name, written);
+            return fieldOfPaths(base, name, step);
         }
         if (base.fields() != null) {
             checker.report(written.span()
@@ -235,8 +312,13 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         return Type.UNKNOWN;
     }
 
-    private Type fieldOfPaths(Type base, FieldName name, Name written) {
+    private Type fieldOfPaths(Type base, FieldName name, Expr.Step step) {
+        Name written = step.name();
+        boolean isForeseen = foreseen.contains(step);
         Type type = null;
+        if (isLoopItself(base, name, step)) {
+            return Type.UNKNOWN;
+        }
         boolean missing = true;
         boolean scalar = true;
         Set<String> known = new TreeSet<>();
@@ -244,6 +326,9 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         for (PathNode node : base.paths()) {
             PathNode child = node.child(name);
             child.step();
+            if (isForeseen) {
+                child.foresee();
+            }
             Type of = typeOf(child);
             type = type == null ? of : type.or(of);
             Shape shape = node.shape();
@@ -254,17 +339,35 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             if (shape != null) {
                 shape.names().forEach(n -> known.add(n.toString()));
             }
+            known.addAll(base.names().keySet());
         }
-        if (missing) {
+        if (missing && !(isForeseen && NearNames.near(name.local(), known).isEmpty())) {
             String message = scalar
                     ? "The sample has a single value here, and no field " + name + " in it."
                     : "The sample has no field " + name + " here.";
-            checker.report((flat
+            Problem problem = (flat
                             ? written.span().error(Code.UNKNOWN_FIELD, message)
                             : written.span().warning(Code.UNKNOWN_FIELD, message))
-                    .withHelp(minusHelp(name.local(), known)));
+                    .withHelp(minusHelp(name.local(), known));
+            checker.reportMissing(base.paths(), name, problem);
         }
         return Objects.requireNonNull(type);
+    }
+
+    /** Whether a member of a group is asked for the name of its loop, though it is what that name stood for. */
+    private boolean isLoopItself(Type base, FieldName name, Expr.Step step) {
+        boolean known = base.paths().stream()
+                .anyMatch(node -> node.shape() != null && !node.shape().lacks(name));
+        if (!name.local().equals(base.loopName()) || name.attribute() || known) {
+            return false;
+        }
+        checker.report(step.name()
+                .span()
+                .error(
+                        Code.UNKNOWN_FIELD,
+                        "A member of the group is what " + name.local() + " was, and has no field of that name.")
+                .withHelp("leave the step out: m.x, not m." + name.local() + ".x"));
+        return true;
     }
 
     /** A step without prefix takes all elements of its name, which may be of different kinds. */
@@ -303,7 +406,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             return new Type(node.declared().kind(), card, List.of(node), null, false);
         }
         Kind kind = node.isFlat() ? Kind.TEXT : null;
-        if (shape != null && kind == null && !shape.isRecord() && shape.kind() != null) {
+        if (shape != null && kind == null && shape.kind() != null) {
             kind = shape.kind();
         }
         boolean odd = kind == Kind.TEXT && shape != null && shape.hasOddText();
@@ -359,14 +462,15 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             call.arguments().forEach(this::check);
             checker.report(call.nameSpan()
                     .error(Code.UNKNOWN_FUNCTION, "There is no function " + call.name() + ".")
-                    .withHelp(
-                            NearNames.near(call.name(), checker.functionNames()).isEmpty()
-                                    ? "the functions are listed in the reference of functions"
-                                    : NearNames.proposal(call.name(), checker.functionNames())
-                                            .orElse(null)));
+                    .withHelp(OtherNames.proposal(call.name())
+                            .or(() -> NearNames.near(call.name(), checker.functionNames())
+                                            .isEmpty()
+                                    ? Optional.of("the functions are listed in the reference of functions")
+                                    : NearNames.proposal(call.name(), checker.functionNames()))
+                            .orElse(null)));
             return Type.UNKNOWN;
         }
-        checker.resolution().put(call, new Resolution.Builtin(function));
+        resolve(call, new Resolution.Builtin(function));
         Signature signature = function.signature();
         int given = call.arguments().size();
         if (given < signature.least() || given > signature.most()) {
@@ -379,9 +483,30 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                     .withHelp(signature.text()));
             return Type.of(signature.result());
         }
+        if (function.asksForPresence()) {
+            call.arguments().forEach(this::foresee);
+        }
+        warnOfPattern(call, function);
+        Problem fault = ConstantArguments.fault(function, call.arguments());
+        if (fault != null) {
+            checker.report(fault.at(call.span().location()));
+        }
         return function instanceof Function.Aggregate aggregate
                 ? aggregate(call, aggregate)
                 : scalar(call, (Function.Scalar) function);
+    }
+
+    private void warnOfPattern(Expr.Call call, Function function) {
+        for (int i = 0; i < call.arguments().size(); i++) {
+            if (function.signature().parameter(i).name().equals(Signature.PATTERN)
+                    && call.arguments().get(i) instanceof Expr.Literal literal
+                    && literal.value() instanceof TextValue pattern) {
+                Problem slip = PatternSlips.in(pattern.text(), literal.span());
+                if (slip != null) {
+                    checker.report(slip);
+                }
+            }
+        }
     }
 
     private static String counted(Signature signature) {
@@ -394,8 +519,13 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                 : signature.least() + " to " + signature.most() + " arguments";
     }
 
+    private void resolve(Expr.Call call, Resolution.Callee callee) {
+        checker.resolution().put(call, callee);
+        checker.defineCalls().add(callee);
+    }
+
     private Type defined(Expr.Call call, int define) {
-        checker.resolution().put(call, new Resolution.Defined(define));
+        resolve(call, new Resolution.Defined(define));
         for (Expr argument : call.arguments()) {
             check(argument).consume();
         }
@@ -449,7 +579,11 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         if (name.equals("sum") || name.equals("avg")) {
             requireKind(call.arguments().get(0).span(), items.with(Card.ONE), Want.NUMBER);
         }
-        if ((name.equals("min") || name.equals("max")) && isNumericText(items)) {
+        boolean orders = name.equals("min") || name.equals("max") || name.equals("sorted");
+        if (orders && call.arguments().get(0) instanceof Expr.ListOf list) {
+            refuseMixed(list);
+        }
+        if (orders && isNumericText(items)) {
             checker.report(call.span()
                     .warning(Code.TEXT_COMPARED, "This compares texts, though the sample has only numbers here.")
                     .withHelp("give the field the type number in the source"));
@@ -459,6 +593,23 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             return items.with(result == Kind.LIST ? Card.LIST : Card.ONE);
         }
         return Type.of(result);
+    }
+
+    /** Values of several kinds have no order. */
+    private void refuseMixed(Expr.ListOf list) {
+        Kind first = null;
+        for (Expr item : list.items()) {
+            Kind kind = checker.typeOf(item).kind();
+            if (first != null && kind != null && kind != first) {
+                checker.report(item.span()
+                        .error(
+                                Code.WRONG_KIND,
+                                "Values of unlike kinds have no order: " + first.words() + " and " + kind.words() + ".")
+                        .withHelp("number(x) makes a number of a text, text(x) a text of a number"));
+                return;
+            }
+            first = first == null ? kind : first;
+        }
     }
 
     @Override
@@ -522,10 +673,13 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                 return Type.of(Kind.BOOLEAN);
             }
             case COALESCE -> {
-                Type left = check(binary.left());
+                Type left = checkForeseen(binary.left());
                 return left.or(check(binary.right()));
             }
             case PLUS, MINUS, TIMES, DIVIDE, REMAINDER -> {
+                if (binary.operator() == Expr.Operator.DIVIDE && isPathWithSlashes(binary)) {
+                    return Type.UNKNOWN;
+                }
                 if (binary.operator() == Expr.Operator.PLUS && addsTexts(binary)) {
                     return Type.of(Kind.NUMBER);
                 }
@@ -535,6 +689,29 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             }
         }
         throw new IllegalStateException("no such operator");
+    }
+
+    /** Whether a path is written as in a file system, which is reported once: its last step is no known name. */
+    private boolean isPathWithSlashes(Expr.Binary binary) {
+        Expr start = binary.left();
+        String path = "." + binary.right().span().text();
+        while (start instanceof Expr.Binary inner && inner.operator() == Expr.Operator.DIVIDE) {
+            path = "." + inner.right().span().text() + path;
+            start = inner.left();
+        }
+        boolean names = binary.right() instanceof Expr.Reference right && !isKnown(right);
+        boolean fromPath = start instanceof Expr.Step || start instanceof Expr.Reference left && isKnown(left);
+        if (names && fromPath) {
+            check(start);
+            checker.report(binary.span()
+                    .error(Code.UNKNOWN_NAME, "Steps of a path are joined by points; a slash divides numbers.")
+                    .withHelp("write " + start.span().text() + path));
+        }
+        return names && fromPath;
+    }
+
+    private boolean isKnown(Expr.Reference reference) {
+        return scope.find(reference.name()) != null || checker.globals().names().contains(reference.name());
     }
 
     /** Whether a + would join texts, which is reported: it only adds. */
@@ -560,7 +737,52 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         return texts || reported;
     }
 
+    /** A text meets a number, and nothing else of another kind. */
+    private void refuseUnlike(Expr.Binary binary, Type left, Type right) {
+        Kind one = left.kind();
+        Kind other = right.kind();
+        if (one == null || other == null || one == other || !one.isScalar() || !other.isScalar()) {
+            return;
+        }
+        boolean textAndNumber =
+                (one == Kind.TEXT || one == Kind.NUMBER) && (other == Kind.TEXT || other == Kind.NUMBER);
+        if (!textAndNumber) {
+            Kind beside = one == Kind.TEXT ? other : one;
+            checker.report(binary.span()
+                    .error(
+                            Code.WRONG_KIND,
+                            "Values of unlike kinds cannot be compared: " + one.words() + " and " + other.words() + ".")
+                    .withHelp(
+                            one != Kind.TEXT && other != Kind.TEXT
+                                    ? null
+                                    : left.paths().isEmpty() && right.paths().isEmpty()
+                                            ? "boolean(x), date(x), time(x) and datetime(x) make of a text what is meant"
+                                            : beside == Kind.BOOLEAN
+                                                    ? "a text is compared with a text, as in x == \"Y\"; or give the field the type boolean"
+                                                    : "give the field its type in the source, such as "
+                                                            + beside.name().toLowerCase(Locale.ROOT)));
+        }
+    }
+
+    /** A key of a group, number or order: one value. */
+    void key(Expr expr) {
+        Type type = one(expr, Want.ANY);
+        if (type.card() == Card.LIST) {
+            checker.report(expr.span()
+                    .error(Code.ONE_OR_MANY, "A key is one value, this is a list.")
+                    .withHelp("several keys stand side by side: by a, b"));
+        }
+    }
+
+    private static boolean isNothing(Expr expr) {
+        return expr instanceof Expr.Literal literal && literal.value().isNothing();
+    }
+
     private Type comparison(Expr.Binary binary) {
+        if (isNothing(binary.left()) || isNothing(binary.right())) {
+            foresee(binary.left());
+            foresee(binary.right());
+        }
         Type left = one(binary.left(), Want.ANY);
         Type right = one(binary.right(), Want.ANY);
         if (left.kind() == Kind.NUMBER && right.odd() || right.kind() == Kind.NUMBER && left.odd()) {
@@ -568,8 +790,13 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                     .error(Code.WRONG_KIND, "A number is compared with a text that is not a number.")
                     .withHelp("put both in quotes to compare texts"));
         }
+        refuseUnlike(binary, left, right);
         boolean order = binary.operator() != Expr.Operator.EQUAL && binary.operator() != Expr.Operator.NOT_EQUAL;
-        if (order && isNumericText(left) && isNumericText(right)) {
+        if (order && (isOrderOfQuotedNumber(binary.right(), left) || isOrderOfQuotedNumber(binary.left(), right))) {
+            checker.report(binary.span()
+                    .warning(Code.TEXT_COMPARED, "A number in quotes is a text, so that \"10\" comes before \"9\".")
+                    .withHelp("leave the quotes out to compare numbers"));
+        } else if (order && isNumericText(left) && isNumericText(right)) {
             checker.report(binary.span()
                     .warning(
                             Code.TEXT_COMPARED,
@@ -579,14 +806,26 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         return Type.of(Kind.BOOLEAN);
     }
 
-    /** Whether these are texts of a source of which the sample shows only numbers. */
+    /** Whether these are texts of a source of which the sample shows only numbers, which are in another order as texts. */
     static boolean isNumericText(Type type) {
         return type.kind() == Kind.TEXT
                 && !type.paths().isEmpty()
                 && type.paths().stream()
                         .allMatch(p -> p.declared() == null
                                 && p.shape() != null
-                                && p.shape().isNumeric());
+                                && p.shape().isMisorderedAsText());
+    }
+
+    /** Whether texts are compared with a number in quotes, other than among codes that are in order as texts. */
+    private static boolean isOrderOfQuotedNumber(Expr literal, Type other) {
+        if (!(literal instanceof Expr.Literal quoted)
+                || !(quoted.value() instanceof TextValue text)
+                || NumberValue.parse(text.text()).isEmpty()
+                || text.text().startsWith("0") && text.text().length() > 1) {
+            return false;
+        }
+        boolean known = other.paths().stream().anyMatch(path -> path.shape() != null);
+        return known ? isNumericText(other) : other.kind() == null || other.kind() == Kind.TEXT;
     }
 
     @Override

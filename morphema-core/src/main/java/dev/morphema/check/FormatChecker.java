@@ -91,6 +91,7 @@ final class FormatChecker {
             case CHOICE ->
                 constant.form() == Constant.Form.WORD && spec.choices().contains(text) ? text : null;
             case TEXTS -> texts(constant);
+            case TEXT_OR_TEXTS -> isText ? List.of(text) : texts(constant);
             case ENCODING -> isText && isEncoding(text) ? text : null;
         };
     }

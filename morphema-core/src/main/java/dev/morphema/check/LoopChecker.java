@@ -90,8 +90,13 @@ final class LoopChecker implements Loop.Visitor {
             return Type.record(fields);
         }
         Type single = binds.get(0).type();
-        boolean asked = fields.keySet().stream().anyMatch(checker::mayStepTo);
-        return asked ? single.withFields(fields) : single;
+        Map<String, Type> ofLoop = new LinkedHashMap<>(single.names());
+        fields.forEach((name, type) -> {
+            if (checker.mayStepTo(name)) {
+                ofLoop.put(name, type);
+            }
+        });
+        return single.withNames(ofLoop, binds.get(0).name());
     }
 
     @Override
@@ -179,7 +184,7 @@ final class LoopChecker implements Loop.Visitor {
     @Override
     public void numbered(Loop.Numbered numbered) {
         for (Expr key : numbered.keys()) {
-            expressions().one(key, Want.ANY);
+            expressions().key(key);
         }
         declare(numbered.name(), new Binding.Local(newSlot(numbered)), Type.of(Kind.NUMBER), true);
     }

@@ -34,6 +34,16 @@ final class OwnFields {
         return entry != null || around == null ? entry : around.find(name);
     }
 
+    /** {@return a field of the block, wherever in it and of whatever kind, or null} */
+    Stmt.@Nullable Field inBlock(String name) {
+        for (Stmt statement : block.statements()) {
+            if (statement instanceof Stmt.Field field && field.name().text().equals(name)) {
+                return field;
+            }
+        }
+        return around == null ? null : around.inBlock(name);
+    }
+
     Set<String> names() {
         Set<String> names = new LinkedHashSet<>(entries.keySet());
         if (around != null) {

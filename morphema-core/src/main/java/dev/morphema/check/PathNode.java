@@ -1,5 +1,6 @@
 package dev.morphema.check;
 
+import dev.morphema.format.Expectation;
 import dev.morphema.format.Projection;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
@@ -26,6 +27,8 @@ final class PathNode {
     private int steps;
 
     private int writingSteps;
+    /** How many steps lead here where the mapping says what to do without a value. */
+    private int foreseenSteps;
 
     private PathNode(@Nullable Shape shape, boolean flat, Map<FieldName, Declared> deep) {
         this.shape = shape;
@@ -65,6 +68,15 @@ final class PathNode {
         return shape;
     }
 
+    /** {@return whether the sample shows none of the fields that the mapping uses here} */
+    boolean isForeign() {
+        return shape != null
+                && !children.isEmpty()
+                && children.entrySet().stream()
+                        .allMatch(child ->
+                                shape.lacks(child.getKey()) && !child.getValue().isForeseen());
+    }
+
     /** {@return whether the records of the source hold texts and nothing else} */
     boolean isFlat() {
         return flat;
@@ -78,6 +90,11 @@ final class PathNode {
     /** One of the steps leads here only to write what is found. */
     void onlyWrite() {
         writingSteps++;
+    }
+
+    /** For one of the steps the mapping says what to do where there is no value. */
+    void foresee() {
+        foreseenSteps++;
     }
 
     /** Everything below this place is needed. */
@@ -95,7 +112,9 @@ final class PathNode {
         boolean everything = around || whole;
         Map<FieldName, Projection> fields = new LinkedHashMap<>();
         for (Map.Entry<FieldName, PathNode> child : children.entrySet()) {
-            Projection known = child.getValue().projection(everything);
+            Projection known = child.getValue()
+                    .projection(everything)
+                    .expected(expectation(child.getKey()), child.getValue().isForeseen());
             FieldName local = local(child.getKey());
             // An element of a namespace may be meant by both steps.
             boolean both = !local.equals(child.getKey()) && children.containsKey(local);
@@ -106,6 +125,18 @@ final class PathNode {
         Projection projection = new Projection(
                 everything || overlapping(), fields, declared == null ? null : declared.converter(), types);
         return steps == writingSteps ? projection.passing() : projection;
+    }
+
+    private boolean isForeseen() {
+        return foreseenSteps > 0 && foreseenSteps >= steps;
+    }
+
+    /** What the sample says of a field; where it lacks the field the check has told so. */
+    private Expectation expectation(FieldName name) {
+        if (shape == null) {
+            return Expectation.UNKNOWN;
+        }
+        return shape.always(name) ? Expectation.EXPECTED : Expectation.OPTIONAL;
     }
 
     private static FieldName local(FieldName name) {

@@ -10,12 +10,14 @@ import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** What the checker found out about the nodes of a tree, by identity. Not changed after the check. */
@@ -52,12 +54,14 @@ public final class Resolution {
 
     private final Map<Expr.Reference, Binding> references = new IdentityHashMap<>();
     private final Map<Expr.Call, Callee> calls = new IdentityHashMap<>();
+    private final Set<Integer> volatileDefines = new HashSet<>();
     private final Map<Expr.Lookup, Integer> tables = new IdentityHashMap<>();
     private final Map<Object, Integer> slots = new IdentityHashMap<>();
     private final Map<Block, List<Integer>> blockSlots = new IdentityHashMap<>();
     private final Map<Object, Converter> converters = new IdentityHashMap<>();
     private final Map<Expr.OwnField, Stmt.Field> ownFields = new IdentityHashMap<>();
     private final Map<Expr, Expr.Step> steps = new IdentityHashMap<>();
+    private final Set<Expr.Step> loopNames = Collections.newSetFromMap(new IdentityHashMap<>());
     private final Map<Object, Member> members = new IdentityHashMap<>();
     private final Map<String, String> prefixes = new LinkedHashMap<>();
 
@@ -79,6 +83,15 @@ public final class Resolution {
         steps.put(step.base(), step);
     }
 
+    void putLoopName(Expr.Step step) {
+        loopNames.add(step);
+    }
+
+    /** {@return whether a step asks a member of a group for a name of its loop, and not for a field} */
+    public boolean isLoopName(Expr.Step step) {
+        return loopNames.contains(step);
+    }
+
     /** {@return the step to a field or attribute that goes on from an expression, or null} */
     public Expr.@Nullable Step stepFrom(Expr base) {
         return steps.get(base);
@@ -86,6 +99,15 @@ public final class Resolution {
 
     void put(Expr.Call call, Callee callee) {
         calls.put(call, callee);
+    }
+
+    void putVolatileDefines(Set<Integer> defines) {
+        volatileDefines.addAll(defines);
+    }
+
+    /** {@return whether what is called gives something else each time, so that no call may be left out or put off} */
+    public boolean isVolatile(Expr.Call call) {
+        return DefineCalls.isVolatile(callee(call), volatileDefines);
     }
 
     /** {@return what a call calls} */

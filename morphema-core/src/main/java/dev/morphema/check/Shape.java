@@ -26,6 +26,10 @@ import org.jspecify.annotations.Nullable;
 /** What a sample shows of one place in a source: the fields, the kinds of values, and whether there are many. */
 public final class Shape {
     private static final int MOST_EXAMPLES = 100;
+    private static final int NONE_YET = -1;
+    private static final int DIFFERENT = -2;
+    private static final Pattern LEADING_ZERO = Pattern.compile("\\s*0[0-9]+\\s*");
+    private static final Pattern DIGITS = Pattern.compile("[0-9]+");
     private static final Pattern DECIMAL_COMMA = Pattern.compile("[-+]?[0-9][0-9.]*,[0-9]+");
 
     private final Map<FieldName, Shape> fields = new LinkedHashMap<>();
@@ -33,11 +37,23 @@ public final class Shape {
     /** Some of the values, on which a type can be tried. */
     private final Set<Value> examples = new LinkedHashSet<>();
 
+    /** Whether some record could be used as one value: an element of XML without child elements. */
+    private boolean leaves;
+
+    /** How many records there were here, and in how many records around there was a value here. */
+    private int records;
+
+    private int present;
+
     private boolean many;
     private boolean list;
     private boolean numbers;
     private boolean decimalCommas;
     private boolean words;
+    /** Of the texts that read as numbers: whether one begins with a superfluous zero, and their length if it is the same. */
+    private boolean leadingZeros;
+
+    private int sameLength = NONE_YET;
 
     /** {@return an empty shape, which learns from values} */
     static Shape unknown() {
@@ -58,9 +74,11 @@ public final class Shape {
             kinds.add(value.kind());
             if (!(value instanceof TextValue text)) {
                 addExample(value);
-            } else if (!WhiteSpace.isBlank(text.text())) {
+            } else {
                 addExample(value);
-                learnText(text.text());
+                if (!WhiteSpace.isBlank(text.text())) {
+                    learnText(text.text());
+                }
             }
         }
     }
@@ -74,6 +92,9 @@ public final class Shape {
     private void learnText(String text) {
         if (NumberValue.parse(text).isPresent()) {
             numbers = true;
+            leadingZeros |= LEADING_ZERO.matcher(text).matches();
+            int length = DIGITS.matcher(text).matches() ? text.length() : DIFFERENT;
+            sameLength = sameLength == NONE_YET || sameLength == length ? length : DIFFERENT;
         } else if (DECIMAL_COMMA.matcher(WhiteSpace.trim(text)).matches()) {
             decimalCommas = true;
         } else {
@@ -83,13 +104,26 @@ public final class Shape {
 
     private void learnFields(RecordValue record) {
         kinds.add(Kind.RECORD);
+        leaves |= record.isElement() && !hasChildren(record);
+        records++;
         for (int i = 0; i < record.layout().size(); i++) {
             Shape field = fields.computeIfAbsent(record.layout().name(i), name -> new Shape());
             Value value = record.get(i);
             if (value != Nothing.ABSENT) {
+                field.present++;
                 field.learn(value);
             }
         }
+    }
+
+    private static boolean hasChildren(RecordValue record) {
+        for (int i = 0; i < record.layout().fields(); i++) {
+            FieldName name = record.layout().name(i);
+            if (!name.attribute() && !name.equals(FieldName.OWN_TEXT) && record.get(i) != Nothing.ABSENT) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** {@return the shape of a field by its name}; a name without namespace finds it in any, and in several if there are */
@@ -122,12 +156,19 @@ public final class Shape {
         other.fields.forEach(
                 (name, field) -> fields.computeIfAbsent(name, n -> new Shape()).merge(field));
         kinds.addAll(other.kinds);
+        leaves |= other.leaves;
+        records += other.records;
+        present += other.present;
         other.examples.forEach(this::addExample);
         many |= other.many;
         list |= other.list;
         numbers |= other.numbers;
         decimalCommas |= other.decimalCommas;
         words |= other.words;
+        leadingZeros |= other.leadingZeros;
+        if (other.sameLength != NONE_YET) {
+            sameLength = sameLength == NONE_YET || sameLength == other.sameLength ? other.sameLength : DIFFERENT;
+        }
     }
 
     /** {@return the names of the fields, as a mapping writes them} */
@@ -175,6 +216,12 @@ public final class Shape {
         return !examples.isEmpty() && !isRecord();
     }
 
+    /** {@return whether each record of the sample that is here has a field} */
+    boolean always(FieldName name) {
+        Shape field = field(name);
+        return field != null && field.present >= records;
+    }
+
     /** {@return whether the sample shows several values side by side} */
     boolean isMany() {
         return many;
@@ -198,6 +245,14 @@ public final class Shape {
         return words ? !numbers && !decimalCommas : decimalCommas;
     }
 
+    /**
+     * {@return whether texts were seen that read as numbers, and whose order as texts is not that of the numbers}: codes of
+     * one length, or with leading zeros, are in order as they are, and as numbers would lose their zeros
+     */
+    boolean isMisorderedAsText() {
+        return isNumeric() && !leadingZeros && sameLength == DIFFERENT;
+    }
+
     /** {@return whether values were seen, and all were numbers or texts that read as numbers} */
     boolean isNumeric() {
         return !kinds.isEmpty()
@@ -207,9 +262,9 @@ public final class Shape {
                 && !kinds.contains(Kind.BOOLEAN);
     }
 
-    /** {@return the one kind of all values that were seen, or null} */
+    /** {@return the one kind of all values that were seen, or null}; elements that can stand for their text are of none */
     @Nullable
     Kind kind() {
-        return kinds.size() == 1 ? kinds.iterator().next() : null;
+        return kinds.size() == 1 && !leaves ? kinds.iterator().next() : null;
     }
 }

@@ -21,6 +21,8 @@ import dev.morphema.value.Value;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 
 /** Checks a source: its format, options and types, and learns its shape from the sample. */
@@ -29,8 +31,9 @@ final class SourceChecker {
     private static final int SAMPLE_RECORDS = 1_000;
 
     private static final List<OptionSpec> COMMON = List.of(
-            OptionSpec.of("sample", OptionSpec.Form.TEXT),
-            OptionSpec.choice(CheckedMapping.FILES, CheckedMapping.FILES_MANY));
+            OptionSpec.of("sample", OptionSpec.Form.TEXT_OR_TEXTS),
+            OptionSpec.choice(CheckedMapping.FILES, CheckedMapping.FILES_MANY),
+            OptionSpec.choice(CheckedMapping.MISMATCH, "refuse", CheckedMapping.MISMATCH_ALLOW));
 
     private final Checker checker;
 
@@ -96,7 +99,16 @@ final class SourceChecker {
             FieldName name = checker.fieldName(last.name(), last.axis() == Expr.Axis.ATTRIBUTE);
             root.declareDeep(name, type);
             if (root.shape() != null) {
-                tryOn(root.shape().below(name), type, fieldType.type());
+                List<Shape> places = root.shape().below(name);
+                if (places.isEmpty()) {
+                    Set<String> known = new TreeSet<>();
+                    root.shape().addNamesBelow(known);
+                    checker.report(last.name()
+                            .span()
+                            .warning(Code.UNKNOWN_FIELD, "The sample has no field " + name + " at any depth.")
+                            .withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
+                }
+                tryOn(places, type, fieldType.type());
             }
             return;
         }
@@ -127,7 +139,7 @@ final class SourceChecker {
             Problem refused = shape.refusedBy(type.converter());
             if (refused != null) {
                 checker.report(written.span()
-                        .warning(Code.WRONG_KIND, "The sample has a value here that is not of this type.")
+                        .error(Code.WRONG_KIND, "The sample has a value here that is not of this type.")
                         .withValue(refused.value())
                         .withHelp(refused.help() == null ? refused.message() : refused.help()));
                 return;
@@ -135,9 +147,10 @@ final class SourceChecker {
         }
     }
 
+    /** {@return what all samples together show, or null if there are none} */
     private @Nullable Shape sample(FormatRef ref, SourceFormat format, Options options) {
-        String file = options.text("sample").orElse(null);
-        if (file == null) {
+        List<String> files = options.texts("sample").orElse(List.of());
+        if (files.isEmpty()) {
             return null;
         }
         Span span = ref.options().stream()
@@ -146,7 +159,28 @@ final class SourceChecker {
                 .orElseThrow()
                 .value()
                 .span();
-        Input input = checker.environment().files().find(ref.span().source(), file);
+        Shape shape = Shape.unknown();
+        boolean any = false;
+        for (String file : files) {
+            any |= learn(shape, file, span, format, options);
+        }
+        return any ? shape : null;
+    }
+
+    /** Learns from the samples that a name or pattern means; says whether any could be read. */
+    private boolean learn(Shape shape, String file, Span span, SourceFormat format, Options options) {
+        boolean any = false;
+        try {
+            for (Input input : checker.environment().files().all(span.source(), file)) {
+                any |= learn(shape, input, span, format, options);
+            }
+        } catch (ProblemException e) {
+            checker.report(e.problem().at(span.location()));
+        }
+        return any;
+    }
+
+    private boolean learn(Shape shape, Input input, Span span, SourceFormat format, Options options) {
         List<Value> values = new ArrayList<>();
         try (RecordReader reader = format.open(input, Projection.EVERYTHING, options)) {
             boolean sequence = reader.isSequence();
@@ -155,12 +189,11 @@ final class SourceChecker {
                 values.add(value);
                 value = reader.next();
             }
-            Shape shape = Shape.unknown();
             values.forEach(shape::learn);
             if (sequence) {
                 shape.learn(ListValue.EMPTY);
             }
-            return shape;
+            return true;
         } catch (IOException e) {
             // A sample helps to check; a mapping that runs elsewhere can do without.
             checker.report(span.warning(
@@ -168,7 +201,7 @@ final class SourceChecker {
         } catch (ProblemException e) {
             checker.report(e.problem().at(span.location()));
         }
-        return null;
+        return false;
     }
 
     /**

@@ -9,6 +9,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.syntax.Block;
 import dev.morphema.syntax.Decl;
+import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.FormatRef;
 import dev.morphema.syntax.Loop;
 import dev.morphema.syntax.Stmt;
@@ -84,7 +85,13 @@ final class TargetChecker {
                     .withHelp("put the key into the name: into \"name-{key}\""));
         }
         Scope scope = new LoopChecker(checker, outer, null).check(loop);
-        new ExpressionChecker(checker, scope, null).one(Objects.requireNonNull(decl.into()), Want.TEXT);
+        Expr into = Objects.requireNonNull(decl.into());
+        new ExpressionChecker(checker, scope, null).one(into, Want.TEXT);
+        if (into instanceof Expr.Literal) {
+            checker.report(into.span()
+                    .error(Code.TARGET_FORM, "Each document needs a name of its own, this one is always the same.")
+                    .withHelp("put something of the turn into it: into \"call-{x.id}.json\""));
+        }
         return scope;
     }
 

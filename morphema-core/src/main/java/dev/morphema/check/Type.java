@@ -15,13 +15,17 @@ import org.jspecify.annotations.Nullable;
  * @param paths the places in sources that the values may come from
  * @param fields known fields, beside those of the paths; null if the mapping made no record here
  * @param odd whether it is surely a text that does not read as a number
+ * @param names the lets and numbers of a loop that a member of its group can be asked for, beside its fields; perhaps none
+ * @param loopName of such a member the name that it had in its loop, or null
  */
 record Type(
         @Nullable Kind kind,
         Card card,
         List<PathNode> paths,
         @Nullable Map<String, Type> fields,
-        boolean odd) {
+        boolean odd,
+        Map<String, Type> names,
+        @Nullable String loopName) {
     /** Nothing is known. */
     static final Type UNKNOWN = new Type(null, Card.UNKNOWN, List.of(), null, false);
 
@@ -30,6 +34,10 @@ record Type(
 
     Type {
         paths = List.copyOf(paths);
+    }
+
+    Type(@Nullable Kind kind, Card card, List<PathNode> paths, @Nullable Map<String, Type> fields, boolean odd) {
+        this(kind, card, paths, fields, odd, Map.of(), null);
     }
 
     /** {@return one value of a kind} */
@@ -43,13 +51,12 @@ record Type(
     }
 
     Type with(Card newCard) {
-        return new Type(kind, newCard, paths, fields, odd);
+        return new Type(kind, newCard, paths, fields, odd, names, loopName);
     }
 
-    Type withFields(Map<String, Type> more) {
-        Map<String, Type> all = fields == null ? new LinkedHashMap<>() : new LinkedHashMap<>(fields);
-        all.putAll(more);
-        return new Type(kind, card, paths, all, odd);
+    /** {@return this, as a member of a group that can be asked for these names of its loop} */
+    Type withNames(Map<String, Type> ofLoop, String name) {
+        return new Type(kind, card, paths, fields, odd, ofLoop, name);
     }
 
     /** {@return one of the values of this} */
@@ -73,7 +80,16 @@ record Type(
             Map<String, Type> target = common;
             other.fields.forEach((name, type) -> target.merge(name, type, Type::or));
         }
-        return new Type(kind == other.kind ? kind : null, card.or(other.card), allPaths, common, odd && other.odd);
+        Map<String, Type> allNames = new LinkedHashMap<>(names);
+        allNames.keySet().retainAll(other.names.keySet());
+        return new Type(
+                kind == other.kind ? kind : null,
+                card.or(other.card),
+                allPaths,
+                common,
+                odd && other.odd,
+                allNames,
+                null);
     }
 
     /** The value is written or calculated with, so all of it is needed. */

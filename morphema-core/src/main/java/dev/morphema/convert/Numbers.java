@@ -5,9 +5,16 @@ import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
+import java.math.BigDecimal;
+import java.util.Optional;
+import java.util.function.Supplier;
+import java.util.regex.Pattern;
 
 /** Reads numbers. */
 public final class Numbers {
+    private static final Pattern EXPONENT = Pattern.compile("[-+]?[0-9]+(\\.[0-9]+)?[eE][-+]?[0-9]{1,4}");
+    private static final Pattern FIRST_GROUP = Pattern.compile("[-+]?[0-9]{1,3}");
+
     private Numbers() {}
 
     /**
@@ -50,11 +57,27 @@ public final class Numbers {
             plain = plain.indexOf('.') >= 0 ? "" : plain.replace(decimal, ".");
         }
         return NumberValue.parse(plain)
+                .or(withExponent(plain))
                 .orElseThrow(() -> Faults.fault(
                         Code.NOT_A_NUMBER,
-                        "This text is not a number with the decimal mark \"" + decimal + "\".",
+                        decimal.equals(".")
+                                ? "This text is not a number."
+                                : "This text is not a number with the decimal mark \"" + decimal + "\".",
                         value,
-                        null));
+                        decimal.equals(".") ? help(text.text()) : null));
+    }
+
+    /** Only where a number is declared: elsewhere 1E5 is more likely a code. */
+    private static Supplier<Optional<NumberValue>> withExponent(String text) {
+        return () -> {
+            try {
+                return EXPONENT.matcher(text).matches()
+                        ? Optional.of(NumberValue.of(new BigDecimal(text)))
+                        : Optional.empty();
+            } catch (ArithmeticException e) {
+                return Optional.empty();
+            }
+        };
     }
 
     /** Marks between thousands count only where they stand before three digits; elsewhere the text is no number. */
@@ -64,6 +87,9 @@ public final class Numbers {
         String rest = end < 0 ? "" : text.substring(end);
         StringBuilder digits = new StringBuilder();
         int mark = whole.indexOf(grouping);
+        if (mark >= 0 && !FIRST_GROUP.matcher(whole.substring(0, mark)).matches()) {
+            return "";
+        }
         int from = 0;
         while (mark >= 0) {
             digits.append(whole, from, mark);

@@ -6,6 +6,7 @@ import dev.morphema.value.Kind;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
+import java.math.RoundingMode;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Locale;
@@ -61,7 +62,7 @@ public final class TypeConverters {
     private static Converter number(List<String> arguments) {
         most("number", arguments, 2);
         if (arguments.isEmpty()) {
-            return new NumberConverter(Numbers::number, '.', false);
+            return new NumberConverter(value -> Numbers.number(value, ".", ""), '.', false);
         }
         String decimal = mark(arguments.get(0));
         String grouping = arguments.size() > 1 ? mark(arguments.get(1)) : "";
@@ -131,12 +132,12 @@ public final class TypeConverters {
         return value instanceof TextValue ? value : TextValue.of(value.toString());
     }
 
-    /** {@return a value as a whole number} */
+    /** {@return a value as a whole number}; one that is written with a fraction of zeros loses it */
     public static NumberValue integer(Value value) {
-        NumberValue number = Numbers.number(value);
+        NumberValue number = Numbers.number(value, ".", "");
         if (!number.isWhole()) {
             throw Faults.fault(Code.NOT_A_NUMBER, "This is not a whole number.", value, "round(x, 0) makes it one");
         }
-        return number;
+        return number.rounded(0, RoundingMode.UNNECESSARY);
     }
 }

@@ -161,10 +161,10 @@ final class Actions {
 
         /** Whether something was written inside is known only afterwards, so it is made as a value first. */
         private void writeIfFilled(Frame frame, EventWriter out) {
-            TreeWriter tree = new TreeWriter();
+            TreeWriter tree = new TreeWriter(out.elementsRepeat());
             content.write(frame, tree);
             Value value = tree.result();
-            if (!Content.Rule.isBlank(value)) {
+            if (!Content.isUnwritten(value)) {
                 ValueWriter.field(name, value, out);
             } else if (presence == Presence.REQUIRED) {
                 throw missing();
@@ -340,15 +340,14 @@ final class Actions {
                 throw notARecord(value);
             }
             if (!out.attributesFirst()) {
-                located(() -> ValueWriter.refuseClash(
-                        fields, name -> isCopied(name) && !inPlace.containsKey(FieldName.of(name.local()))));
+                located(() -> ValueWriter.refuseClash(fields, name -> isCopied(name) && own(name, false) == null));
             } else if (pass == Pass.CONTENT && fields.isMixed()) {
                 copyMixed(fields, frame, out);
                 return;
-            } else if (isCopied(FieldName.OWN_TEXT) && fields.get(FieldName.OWN_TEXT) != Nothing.ABSENT) {
+            } else if (isCopied(FieldName.OWN_TEXT) && fields.hasText()) {
                 out.mixed();
             }
-            for (int i = 0; i < fields.layout().size(); i++) {
+            for (int i = 0; i < fields.layout().fields(); i++) {
                 FieldName name = fields.layout().name(i);
                 if ((pass == Pass.ALL || name.attribute() == (pass == Pass.ATTRIBUTES)) && isCopied(name)) {
                     field(name, fields.get(i), frame, out);
@@ -383,6 +382,22 @@ final class Actions {
             }
         }
 
+        /** {@return the field of the block that takes the place of a copied one, or null} */
+        private @Nullable Field own(FieldName name, boolean markup) {
+            if (inPlace.isEmpty()) {
+                return null;
+            }
+            Field own = inPlace.get(name);
+            if (own == null) {
+                own = inPlace.get(new FieldName(null, name.local(), name.attribute()));
+            }
+            if (own == null && !markup) {
+                // An attribute and a field are the same there.
+                own = inPlace.get(new FieldName(null, name.local(), !name.attribute()));
+            }
+            return own;
+        }
+
         private boolean isCopied(FieldName name) {
             FieldName plain = FieldName.of(name.local());
             return (only == null || only.contains(name) || only.contains(plain))
@@ -391,10 +406,7 @@ final class Actions {
         }
 
         private void field(FieldName name, Value value, Frame frame, EventWriter out) {
-            Field own = inPlace.get(name);
-            if (own == null && !out.attributesFirst()) {
-                own = inPlace.get(FieldName.of(name.local()));
-            }
+            Field own = own(name, out.attributesFirst());
             if (own != null) {
                 own.writeOnce(frame, out);
                 return;

@@ -4,6 +4,7 @@ import dev.morphema.engine.Action.Pass;
 import dev.morphema.format.EventWriter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** A compiled block. Immutable, shared by all runs. */
@@ -20,13 +21,24 @@ final class Body {
     private final boolean attributes;
     private final boolean text;
     private final int streamed;
+    /** Where the watch over the names of a record is kept while it is written, or -1 if no name can come twice. */
+    private final int guardedIn;
+
+    private final NameGuard.Statement[] statements;
 
     /**
      * @param actions the statements, in order
+     * @param statements the same, for messages
      * @param emptied the slots of lets and kept fields, forgotten when the block is entered
      * @param streamed the statement on the way to the loop that streams, or -1
+     * @param guardedIn a slot for the watch over names that may come twice, or -1 if none can
      */
-    Body(List<Action> actions, List<Integer> emptied, int streamed) {
+    Body(
+            List<Action> actions,
+            List<NameGuard.Statement> statements,
+            List<Integer> emptied,
+            int streamed,
+            int guardedIn) {
         List<Action> first = new ArrayList<>();
         List<Action> rest = new ArrayList<>();
         boolean anyText = false;
@@ -50,6 +62,8 @@ final class Body {
         this.attributes = !first.isEmpty();
         this.text = anyText;
         this.streamed = streamed;
+        this.guardedIn = guardedIn;
+        this.statements = statements.toArray(new NameGuard.Statement[0]);
     }
 
     boolean writesAttributes() {
@@ -75,9 +89,22 @@ final class Body {
 
     /** Writes the whole block. */
     void run(Frame frame, EventWriter out) {
+        if (guardedIn >= 0) {
+            runGuarded(frame, guard(out));
+            return;
+        }
         frame.clear(emptied);
         Pass pass = text || attributes ? begin(frame, out) : Pass.ALL;
         run(pass == Pass.ALL ? inOne : withContent, frame, out, pass);
+    }
+
+    private void runGuarded(Frame frame, EventWriter out) {
+        frame.clear(emptied);
+        run(frame, out, begin(frame, out), 0, actions.length);
+    }
+
+    private EventWriter guard(EventWriter out) {
+        return new NameGuard(out, statements[0]);
     }
 
     private static void run(Action[] actions, Frame frame, EventWriter out, Pass pass) {
@@ -102,28 +129,51 @@ final class Body {
         if (!attributes || !out.attributesFirst()) {
             return Pass.ALL;
         }
-        run(withAttributes, frame, out, Pass.ATTRIBUTES);
+        if (guardedIn >= 0) {
+            run(frame, out, Pass.ATTRIBUTES, 0, actions.length);
+        } else {
+            run(withAttributes, frame, out, Pass.ATTRIBUTES);
+        }
         return Pass.CONTENT;
     }
 
     private void run(Frame frame, EventWriter out, Pass pass, int from, int to) {
         for (int i = from; i < to; i++) {
-            actions[i].run(frame, out, pass);
+            if (out instanceof NameGuard guard) {
+                guard.writing(statements[i]);
+            }
+            if (pass != Pass.ATTRIBUTES || actions[i].writesAttributes()) {
+                actions[i].run(frame, out, pass);
+            }
         }
     }
 
     /** Writes what stands before the streamed loop. */
     RecordSink open(Frame frame, EventWriter out) {
         frame.clear(emptied);
-        Pass pass = begin(frame, out);
-        run(frame, out, pass, 0, streamed);
-        return actions[streamed].open(frame, out);
+        EventWriter to = out;
+        if (guardedIn >= 0) {
+            to = guard(out);
+            frame.set(guardedIn, to);
+        }
+        Pass pass = begin(frame, to);
+        run(frame, to, pass, 0, streamed);
+        writing(to);
+        return actions[streamed].open(frame, to);
     }
 
     /** Writes what stands after the streamed loop. */
     void close(Frame frame, EventWriter out) {
-        actions[streamed].close(frame, out);
+        EventWriter to = guardedIn >= 0 ? (EventWriter) Objects.requireNonNull(frame.held(guardedIn)) : out;
+        writing(to);
+        actions[streamed].close(frame, to);
         Pass pass = attributes && out.attributesFirst() ? Pass.CONTENT : Pass.ALL;
-        run(frame, out, pass, streamed + 1, actions.length);
+        run(frame, to, pass, streamed + 1, actions.length);
+    }
+
+    private void writing(EventWriter out) {
+        if (out instanceof NameGuard guard) {
+            guard.writing(statements[streamed]);
+        }
     }
 }

@@ -133,6 +133,10 @@ public final class Compiler {
                 index.add(row.eval(frame), keys.values(frame), range);
                 return true;
             });
+            Problem withoutKey = index.withoutKey();
+            if (withoutKey != null) {
+                run.warn(withoutKey);
+            }
             return index;
         };
     }

@@ -23,6 +23,22 @@ sealed interface Content {
     /** Writes the value, record or list; nothing if it is absent. */
     void write(Frame frame, EventWriter out);
 
+    /** {@return whether nothing was written inside of a block: no field, or only lists without items} */
+    static boolean isUnwritten(Value value) {
+        if (!(value instanceof RecordValue record)) {
+            return Rule.isBlank(value);
+        }
+        for (int i = 0; i < record.layout().size(); i++) {
+            Value field = record.get(i);
+            boolean nothing = field == Nothing.ABSENT
+                    || field instanceof ListValue list && list.items().isEmpty();
+            if (!nothing) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     /** An expression. */
     record Rule(Node node, @Nullable Converter converter) implements Content {
         /** {@return the value to be written, possibly absent} */

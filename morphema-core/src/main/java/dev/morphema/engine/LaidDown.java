@@ -94,6 +94,7 @@ final class LaidDown {
         private final ValueDecoder decoder = new ValueDecoder(names, false);
         private byte[] buffer;
         private int at;
+        private int row;
         private int end;
         private int extent;
         private long done;
@@ -105,8 +106,13 @@ final class LaidDown {
         /** {@return the next row, or null after the last} */
         @Nullable
         Value @Nullable [] next() {
+            return advance() ? row() : null;
+        }
+
+        /** Goes to the next row, without making its values; says whether there is one. */
+        boolean advance() {
             if (!have(PREFIX)) {
-                return null;
+                return false;
             }
             int length = 0;
             for (int i = 0; i < PREFIX; i++) {
@@ -116,7 +122,20 @@ final class LaidDown {
                 throw new IllegalStateException("a row ends too early");
             }
             at += PREFIX + length;
-            return decoder.row(buffer, at - length);
+            row = at - length;
+            return true;
+        }
+
+        /** {@return the first values of the row at hand} */
+        @Nullable
+        Value[] row(int count) {
+            return decoder.row(buffer, row, count);
+        }
+
+        /** {@return the row at hand} */
+        @Nullable
+        Value[] row() {
+            return decoder.row(buffer, row);
         }
 
         /** Sees to it that the next bytes are in the buffer; says whether there are that many. */

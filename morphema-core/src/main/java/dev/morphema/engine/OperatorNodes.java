@@ -15,8 +15,6 @@ import dev.morphema.value.NumberValue;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
-import java.util.HashSet;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** Operators. */
@@ -190,7 +188,7 @@ final class OperatorNodes {
         }
     }
 
-    /** {@code x in many}; keys compare within their kind. */
+    /** {@code x in many}: whether one of them is equal, as {@code ==} says; a text that is no number equals none. */
     static final class In extends Node {
         private final boolean wanted;
         private final Node item;
@@ -208,23 +206,23 @@ final class OperatorNodes {
 
         @Override
         Value compute(Frame frame) {
-            Object key = Comparison.key(item.scalar(frame));
-            Set<Object> keys = steady ? frame.run().memory().keys(this, () -> collected(frame)) : null;
-            boolean found = keys == null
-                    ? !items.each(frame, value -> !Comparison.key(plain(value)).equals(key))
-                    : keys.contains(key);
+            Value asked = item.scalar(frame);
+            Membership members = steady ? frame.run().memory().members(this, () -> collected(frame)) : null;
+            boolean found = members == null
+                    ? !items.each(frame, value -> !Membership.areSame(asked, plain(value)))
+                    : members.contains(asked);
             return BooleanValue.of(found == wanted);
         }
 
-        /** {@return the keys of all items, or null if one has none; then it fails when it is come to} */
-        private @Nullable Set<Object> collected(Frame frame) {
-            Set<Object> keys = new HashSet<>();
+        /** {@return all items, or null if one has no value; then it fails when it is come to} */
+        private @Nullable Membership collected(Frame frame) {
+            Membership members = new Membership();
             try {
                 items.each(frame, value -> {
-                    keys.add(Comparison.key(plain(value)));
+                    members.add(plain(value));
                     return true;
                 });
-                return keys;
+                return members;
             } catch (ProblemException e) {
                 return null;
             }

@@ -207,7 +207,9 @@ final class PathNodes {
         int[] slots = new int[layout.size()];
         int count = 0;
         for (int i = 0; i < slots.length; i++) {
-            if (matches(layout.name(i), name)) {
+            // A name of a loop is found where there is no field of that name.
+            boolean hidden = count > 0 && layout.name(i).isOfLoop();
+            if (!hidden && matches(layout.name(i), name)) {
                 slots[count++] = i;
             }
         }

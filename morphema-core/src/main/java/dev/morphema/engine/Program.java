@@ -2,6 +2,10 @@ package dev.morphema.engine;
 
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.format.Projection;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.RuleLocation;
+import dev.morphema.syntax.Name;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import java.util.ArrayList;
@@ -267,6 +271,38 @@ public final class Program {
             }
         }
         return out.toString();
+    }
+
+    /** {@return the problem of a run for which the memory is not enough}: what it holds, and by which rules */
+    public Problem outOfMemory() {
+        List<String> held = new ArrayList<>();
+        RuleLocation rule = null;
+        for (int i = 0; i < kept.length; i++) {
+            Name source = mapping.sources().get(i).decl().name();
+            if (kept[i]) {
+                held.add((filling[i] == null ? "the source " : "the table of the source ") + source.text());
+                rule = rule == null ? source.span().location() : rule;
+            }
+        }
+        for (CheckedMapping.Table table : mapping.tables()) {
+            held.add("the table " + table.decl().name().text());
+        }
+        for (Target target : targets) {
+            LoopPlan loop = target.split() == null ? Streams.outermost(target.document()) : target.split();
+            for (Stage stage : loop == null ? List.<Stage>of() : loop.stages()) {
+                String what = stage.describe();
+                if (loop != null && what.contains(", holding")) {
+                    held.add(what.lines().findFirst().orElse(what) + " (line "
+                            + loop.sequence().span().line() + ")");
+                    rule = rule == null ? loop.sequence().span().location() : rule;
+                }
+            }
+        }
+        String holds = held.isEmpty() ? "one record or document" : String.join("; ", held);
+        return Problem.error(Code.MEMORY, "There is not enough memory for what this run holds.")
+                .at(rule)
+                .withHelp("it holds " + holds + "; more memory is given by -Xmx4g to Java,"
+                        + " for the command by MORPHEMA_JAVA_OPTIONS=-Xmx4g");
     }
 
     private static String each(Pass pass) {

@@ -25,6 +25,7 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.TreeMap;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
@@ -46,6 +47,9 @@ public final class Run {
 
         /** {@return whether the input of a source is so small that to read it once, as a whole, is best} */
         boolean isSmall(int source);
+
+        /** {@return some records of a source, or its document, with all that there is; none if that would take long} */
+        List<Value> examples(int source);
     }
 
     /**
@@ -89,12 +93,20 @@ public final class Run {
     /** A target that takes in records. */
     private record Streaming(TargetRun target, RecordSink sink) {}
 
+    /** Whoever follows the run hears of so many records at once. */
+    private static final int STEP = 1 << 8;
+
     private final Program program;
+    private final RunWatch watch;
     private final Readers readers;
     private final RunState state;
     private final long[] read;
     /** The sources whose readers have told their warnings; one that is read again would tell the same. */
     private final BitSet warned = new BitSet();
+
+    private final Map<Integer, PathWatch.Found> found = new TreeMap<>();
+    /** The sources that were not read to their end. */
+    private final BitSet leftEarly = new BitSet();
 
     /**
      * What a run is told from outside.
@@ -104,9 +116,15 @@ public final class Run {
      * @param random gives what codes that look random come from, in one run always the same
      * @param budget how many bytes groups and sorts may hold in memory, about
      * @param scratch takes what is more than that; the run closes it
+     * @param watch follows the run
      */
     public record Settings(
-            Map<String, Value> params, Instant now, Supplier<Random> random, long budget, Scratch scratch) {
+            Map<String, Value> params,
+            Instant now,
+            Supplier<Random> random,
+            long budget,
+            Scratch scratch,
+            RunWatch watch) {
         public Settings {
             params = Map.copyOf(params);
         }
@@ -114,6 +132,7 @@ public final class Run {
 
     private Run(Program program, Settings settings, Readers readers) {
         this.program = program;
+        this.watch = settings.watch();
         this.readers = readers;
         this.read = new long[program.mapping().sources().size()];
         @Nullable Value[] values = new Value[program.params().size()];
@@ -182,6 +201,7 @@ public final class Run {
                 target.write();
             }
         }
+        reportDrift();
         List<Long> written = new ArrayList<>();
         for (int i = 0; i < targets.size(); i++) {
             boolean single = targets.get(i) != null && !program.targets().get(i).repeats();
@@ -192,6 +212,28 @@ public final class Run {
             counts.add(count);
         }
         return new Outcome(counts, written, state.warnings());
+    }
+
+    private void reportDrift() {
+        found.forEach((source, paths) -> {
+            if (!leftEarly.get(source)) {
+                new Drift(program.mapping().sources().get(source), paths, () -> readers.examples(source), state::warn)
+                        .report();
+            }
+        });
+    }
+
+    /** {@return what watches a reading of a source; null for flat ones, whose readers know all columns before the first record} */
+    private @Nullable PathWatch watch(int source, List<FieldName> path, Projection projection) {
+        CheckedMapping.Source checked = program.mapping().sources().get(source);
+        return checked.format().traits().flat() ? null : new PathWatch(projection, path, checked.isOfManyFiles());
+    }
+
+    private void endWatch(@Nullable PathWatch paths, int source, RecordReader reader) {
+        if (paths != null) {
+            paths.end(reader.stepsFound());
+            paths.addTo(found.computeIfAbsent(source, s -> new PathWatch.Found()));
+        }
     }
 
     /** Whether records are read one at a time; where that takes several readings, a small input is kept instead. */
@@ -231,8 +273,10 @@ public final class Run {
         try (RecordReader reader = kept
                 ? readers.open(source, pass.path(), projection)
                 : readers.openPassing(source, pass.path(), projection)) {
-            count = bare ? pushBare(reader, source, open.get(0)) : push(reader, source, open, kept);
+            PathWatch paths = watch(source, pass.path(), projection);
+            count = bare ? pushBare(reader, source, open.get(0)) : push(reader, source, open, kept, paths);
             warn(source, reader);
+            endWatch(paths, source, reader);
         }
         read[source] = Math.max(read[source], count);
     }
@@ -261,13 +305,25 @@ public final class Run {
                 }
                 more = sink.accept(record);
             }
-            count++;
+            if (++count % STEP == 0) {
+                pause(STEP);
+            }
         }
+        pause(count % STEP);
         return count;
     }
 
+    /** Some records were read; here a run can be stopped. */
+    private void pause(long records) {
+        watch.read(records);
+        if (watch.isCancelled()) {
+            throw new ProblemException(
+                    Problem.error(Code.CANCELLED, "The run was stopped before its end; nothing was written."));
+        }
+    }
+
     /** Pushes each record into all targets that want more; {@return how many there were}. */
-    private long push(RecordReader reader, int source, List<Streaming> open, boolean kept) {
+    private long push(RecordReader reader, int source, List<Streaming> open, boolean kept, @Nullable PathWatch paths) {
         List<Streaming> wanting = new ArrayList<>(open);
         long count = 0;
         while (!wanting.isEmpty()) {
@@ -275,7 +331,12 @@ public final class Run {
             if (record == null) {
                 break;
             }
-            count++;
+            if (++count % STEP == 0) {
+                pause(STEP);
+            }
+            if (paths != null) {
+                paths.see(record);
+            }
             for (int i = wanting.size() - 1; i >= 0; i--) {
                 Streaming streaming = wanting.get(i);
                 streaming.target().begin();
@@ -284,6 +345,10 @@ public final class Run {
                 }
             }
         }
+        if (wanting.isEmpty()) {
+            leftEarly.set(source);
+        }
+        pause(count % STEP);
         return count;
     }
 
@@ -343,14 +408,24 @@ public final class Run {
             try (RecordReader reader = readers.open(source, path, projection)) {
                 boolean more = true;
                 long count = 0;
+                PathWatch paths = watch(source, path, projection);
                 Value record = next(reader);
                 while (record != null && more) {
-                    count++;
+                    if (++count % STEP == 0) {
+                        pause(STEP);
+                    }
+                    if (paths != null) {
+                        paths.see(record);
+                    }
                     more = sink.accept(record);
                     record = more ? next(reader) : null;
                 }
                 read[source] = Math.max(read[source], count);
                 warn(source, reader);
+                endWatch(paths, source, reader);
+                if (!more) {
+                    leftEarly.set(source);
+                }
                 return more;
             } catch (IOException e) {
                 throw new InputFault(unreadable(source, e));
@@ -372,6 +447,11 @@ public final class Run {
         try (RecordReader reader = readers.open(source, List.of(), projection)) {
             Value value = reader.whole();
             warn(source, reader);
+            PathWatch paths = watch(source, List.of(), projection);
+            if (paths != null) {
+                paths.see(value);
+            }
+            endWatch(paths, source, reader);
             if (value instanceof ListValue list) {
                 read[source] = Math.max(read[source], list.items().size());
                 return checked.isSequence() ? Many.owned(list.items()) : list;

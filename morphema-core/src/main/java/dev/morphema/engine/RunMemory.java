@@ -20,7 +20,7 @@ final class RunMemory {
     private final Set<Program.Pass> underWay = new HashSet<>();
 
     private final Map<KeyedItems, SecondTime<KeyedItems.Index>> indexes = new HashMap<>();
-    private final Map<OperatorNodes.In, SecondTime<Set<Object>>> keys = new HashMap<>();
+    private final Map<OperatorNodes.In, SecondTime<Membership>> members = new HashMap<>();
 
     RunMemory(RunState run, Program program, RunState.Sources reading) {
         this.run = run;
@@ -43,10 +43,10 @@ final class RunMemory {
         return indexes.computeIfAbsent(items, of -> new SecondTime<>()).get(making);
     }
 
-    /** {@return the keys of the items that an {@code in} looks among, once they are asked for again; null if one has none} */
+    /** {@return the items that an {@code in} looks among, once they are asked for again; null if one has none} */
     @Nullable
-    Set<Object> keys(OperatorNodes.In in, Supplier<@Nullable Set<Object>> making) {
-        return keys.computeIfAbsent(in, of -> new SecondTime<>()).get(making);
+    Membership members(OperatorNodes.In in, Supplier<@Nullable Membership> making) {
+        return members.computeIfAbsent(in, of -> new SecondTime<>()).get(making);
     }
 
     /** {@return what a function came to in a reading of its source for it and others, or null if the source is kept} */

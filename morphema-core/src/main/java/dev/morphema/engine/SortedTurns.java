@@ -21,6 +21,9 @@ final class SortedTurns {
     /** So many keys of a turn have a code; more are seldom looked at. */
     private static final int CODED = 2;
 
+    /** A turn with more bytes, as with the members of a large group, is packed even if it is one of few. */
+    private static final int LARGE = 1 << 16;
+
     /**
      * A turn of the loop.
      *
@@ -94,9 +97,11 @@ final class SortedTurns {
         long second = descending.length == 1 ? SortCode.ofRest(turn.keys()[0], descending[0]) : code(turn.keys(), 1);
         stays = stays || !isOfValues(turn);
         long more = Held.BYTES;
-        if (held.size() < PackedValues.MOST_UNPACKED || stays || sharesNames(turn)) {
+        long size = turn.bytes();
+        boolean few = held.size() < PackedValues.MOST_UNPACKED && size < LARGE;
+        if (few || stays || sharesNames(turn)) {
             held.add(new Held(first, second, turn, 0));
-            more += turn.bytes();
+            more += size;
         } else {
             packed = packed == null ? new PackedValues() : packed;
             held.add(new Held(first, second, null, packed.add(turn.row())));
@@ -229,12 +234,12 @@ final class SortedTurns {
         }
     }
 
-    /** The turns of one run that are left. */
+    /** The turns of one run that are left; of the next one only the keys are values, as long as it waits for its turn. */
     private static final class Merged {
         private final int run;
         private final int keys;
         private final LaidDown.Reader rows;
-        private @Nullable Turn turn;
+        private Value[] first = {};
 
         Merged(int run, int keys, LaidDown.Reader rows) {
             this.run = run;
@@ -243,17 +248,17 @@ final class SortedTurns {
         }
 
         boolean advance() {
-            @Nullable Value[] row = rows.next();
-            turn = row == null ? null : Turn.of(row, keys);
-            return turn != null;
+            boolean any = rows.advance();
+            first = any ? rows.row(keys) : first;
+            return any;
         }
 
         Turn turn() {
-            return Objects.requireNonNull(turn);
+            return Turn.of(rows.row(), keys);
         }
 
         Value[] keys() {
-            return turn().keys();
+            return first;
         }
 
         int run() {

@@ -119,7 +119,7 @@ final class StreamFinder {
         for (Stmt statement : block.statements()) {
             Loop loop = null;
             if (statement instanceof Stmt.Field field && field.presence() == Stmt.Presence.PLAIN) {
-                loop = outermost(field.content());
+                loop = mayBeCopied(field, block) ? null : outermost(field.content());
             } else if (statement instanceof Stmt.Item item && item.content() instanceof Stmt.Repeated) {
                 loop = outermost(item.content());
             }
@@ -128,6 +128,20 @@ final class StreamFinder {
             }
         }
         return null;
+    }
+
+    /** Whether a copy in the same block may write the field, in place of the one that it copies. */
+    private static boolean mayBeCopied(Stmt.Field field, Block block) {
+        for (Stmt statement : block.statements()) {
+            if (statement instanceof Stmt.Copy copy) {
+                boolean named = copy.names().stream()
+                        .anyMatch(name -> name.text().equals(field.name().text()));
+                if (copy.choice() == Stmt.Copy.Choice.ALL || named == (copy.choice() == Stmt.Copy.Choice.ONLY)) {
+                    return true;
+                }
+            }
+        }
+        return false;
     }
 
     /** All loops over one source stream, or none: what they go over must be used nowhere else, but for totals. */

@@ -6,6 +6,7 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.Span;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
+import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.NumberValue;
@@ -26,6 +27,8 @@ final class TableIndex {
     private final KeyedRows rows;
     /** The rows of an inline table, which has values by keys. */
     private final List<Value> entries = new ArrayList<>();
+
+    private long withoutKey;
     /** All rows once they were asked for. Threads may each have made it; all are alike. */
     private @Nullable Many rowsOnce;
 
@@ -63,6 +66,10 @@ final class TableIndex {
      * @throws ProblemException if the key came before and may not
      */
     void add(Value row, Value[] keys, Value... range) {
+        if (!hasKey(keys)) {
+            addWithoutKey(row, range);
+            return;
+        }
         learnKinds(keys);
         KeyCode key = new KeyCode();
         key.set(keys);
@@ -70,6 +77,34 @@ final class TableIndex {
         if (before != null) {
             throw twice(before, row, keys);
         }
+    }
+
+    private static boolean hasKey(Value[] keys) {
+        for (Value key : keys) {
+            if (key.isNothing()) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** A row without key is one of all rows, but is not found: it stands under a key that nobody asks for. */
+    private void addWithoutKey(Value row, Value... range) {
+        KeyCode key = new KeyCode();
+        key.set(ListValue.of(List.of(NumberValue.of(withoutKey++))));
+        rows.add(key, row, range);
+    }
+
+    /** {@return a warning of the rows that have no key, or null if all have one} */
+    @Nullable
+    Problem withoutKey() {
+        return withoutKey == 0
+                ? null
+                : span.warning(
+                                Code.MISSING_KEY,
+                                (withoutKey == 1 ? "1 row" : withoutKey + " rows")
+                                        + " of this table cannot be looked up, as a key is absent or null.")
+                        .withHelp("where exists(…) in a table over a loop leaves such rows out");
     }
 
     /** Adds an entry of an inline table: a row of it has a key and a value, a look-up gives the value alone. */
@@ -87,9 +122,8 @@ final class TableIndex {
             return;
         }
         for (int i = 0; i < keys.length; i++) {
-            if (kinds[i] != keys[i].kind() && !keys[i].isNothing()) {
-                kinds[i] =
-                        kinds[i] != null && (kinds[i] == Kind.ABSENT || kinds[i] == Kind.NULL) ? keys[i].kind() : null;
+            if (kinds[i] != keys[i].kind()) {
+                kinds[i] = null;
             }
         }
     }
@@ -99,7 +133,7 @@ final class TableIndex {
         Value[] keys = new Value[ranged ? asked.length - 1 : asked.length];
         for (int i = 0; i < keys.length; i++) {
             Value converted = converted(asked[i], kinds == null ? null : kinds[i]);
-            if (converted == null) {
+            if (converted == null || converted.isNothing()) {
                 return many ? Many.NONE : Nothing.ABSENT;
             }
             keys[i] = converted;

@@ -26,8 +26,24 @@ final class TreeWriter implements EventWriter {
         }
     }
 
+    private final boolean elementsRepeat;
     private final Deque<Open> open = new ArrayDeque<>();
     private @Nullable Value result;
+
+    /** @param elementsRepeat whether the value is part of a document in which elements may repeat */
+    TreeWriter(boolean elementsRepeat) {
+        this.elementsRepeat = elementsRepeat;
+    }
+
+    @Override
+    public Object key(FieldName name) {
+        return name;
+    }
+
+    @Override
+    public boolean elementsRepeat() {
+        return elementsRepeat;
+    }
 
     /** {@return the value that was written} */
     Value result() {

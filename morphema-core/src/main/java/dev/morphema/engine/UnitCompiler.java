@@ -121,7 +121,13 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     public Node step(Expr.Step step) {
         Node base = node(step.base());
         return switch (step.axis()) {
-            case FIELD -> new PathNodes.Named(step.span(), base, fieldName(step.name(), false));
+            case FIELD ->
+                new PathNodes.Named(
+                        step.span(),
+                        base,
+                        resolution.isLoopName(step)
+                                ? FieldName.ofLoop(step.name().text())
+                                : fieldName(step.name(), false));
             case ATTRIBUTE -> new PathNodes.Named(step.span(), base, fieldName(step.name(), true));
             case ANY_FIELD -> new PathNodes.Any(step.span(), base, false);
             case ANY_ATTRIBUTE -> new PathNodes.Any(step.span(), base, true);
@@ -258,7 +264,8 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     Node member(Span span, Resolution.Member member) {
         List<MemberNode.Part> parts = new ArrayList<>();
         for (Resolution.LoopName name : member.names()) {
-            parts.add(new MemberNode.Part(FieldName.of(name.name()), named(span, name.binding())));
+            FieldName field = member.whole() ? FieldName.ofLoop(name.name()) : FieldName.of(name.name());
+            parts.add(new MemberNode.Part(field, named(span, name.binding())));
         }
         return member.whole() && parts.size() == 1 ? parts.get(0).value() : new MemberNode(span, member.whole(), parts);
     }
@@ -367,6 +374,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
 
     Body body(Block block) {
         List<Action> actions = new ArrayList<>();
+        List<NameGuard.Statement> statements = new ArrayList<>();
         int streamedAt = -1;
         ActionCompiler compiler = new ActionCompiler(block);
         block.statements().forEach(compiler::prepare);
@@ -377,9 +385,16 @@ final class UnitCompiler implements Expr.Visitor<Node> {
             Action action = statement.accept(compiler);
             if (action != null) {
                 actions.add(action);
+                statements.add(new NameGuard.Statement(
+                        placeOf(statement), statement instanceof Stmt.Copy || statement instanceof Stmt.Item));
             }
         }
-        return new Body(actions, resolution.blockSlots(block), streamedAt);
+        int guardedIn = resolution.slotIfAny(block).orElse(-1);
+        return new Body(actions, statements, resolution.blockSlots(block), streamedAt, guardedIn);
+    }
+
+    private static Span placeOf(Stmt statement) {
+        return statement instanceof Stmt.Field field ? field.name().span() : statement.span();
     }
 
     /** Compiles the statements of one block. */

@@ -68,7 +68,7 @@ final class ValueNodes {
 
         @Override
         Value compute(Frame frame) {
-            TreeWriter tree = new TreeWriter();
+            TreeWriter tree = new TreeWriter(false);
             tree.beginRecord();
             body.run(frame, tree);
             tree.endRecord();

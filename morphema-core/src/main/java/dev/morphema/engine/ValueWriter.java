@@ -49,22 +49,20 @@ final class ValueWriter {
             return;
         }
         refuseClash(record, name -> true);
-        for (int i = 0; i < record.layout().size(); i++) {
+        for (int i = 0; i < record.layout().fields(); i++) {
             field(record.layout().name(i), record.get(i), out);
         }
     }
 
     /** Attributes come first; what an element holds keeps its order. */
     private static void markup(RecordValue record, EventWriter out) {
-        boolean text = false;
-        for (int i = 0; i < record.layout().size(); i++) {
+        for (int i = 0; i < record.layout().fields(); i++) {
             FieldName name = record.layout().name(i);
             if (name.attribute()) {
                 field(name, record.get(i), out);
             }
-            text |= name.equals(FieldName.OWN_TEXT);
         }
-        if (text) {
+        if (record.hasText()) {
             out.mixed();
         }
         parts(record, out);
@@ -75,7 +73,7 @@ final class ValueWriter {
             record.parts().forEach(part -> part(part, out));
             return;
         }
-        for (int i = 0; i < record.layout().size(); i++) {
+        for (int i = 0; i < record.layout().fields(); i++) {
             if (!record.layout().name(i).attribute()) {
                 field(record.layout().name(i), record.get(i), out);
             }
@@ -93,7 +91,7 @@ final class ValueWriter {
             return;
         }
         Set<String> names = new HashSet<>();
-        for (int i = 0; i < record.layout().size(); i++) {
+        for (int i = 0; i < record.layout().fields(); i++) {
             FieldName name = record.layout().name(i);
             String local = (name.equals(FieldName.OWN_TEXT) ? FieldName.TEXT : name).local();
             if (record.get(i) != Nothing.ABSENT && written.test(name) && !names.add(local)) {

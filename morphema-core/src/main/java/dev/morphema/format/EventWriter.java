@@ -60,6 +60,16 @@ public interface EventWriter {
         return false;
     }
 
+    /** {@return what tells names of one record apart: no two fields of a record have equal keys} */
+    default Object key(FieldName name) {
+        return (name.equals(FieldName.OWN_TEXT) ? FieldName.TEXT : name).local();
+    }
+
+    /** {@return whether a record may have several fields of one name that are no attributes, as an element has children} */
+    default boolean elementsRepeat() {
+        return attributesFirst();
+    }
+
     /** {@return whether fields without a value are written as null instead of being left out} */
     default boolean writesMissing() {
         return false;

@@ -28,6 +28,8 @@ public record OptionSpec(String name, Form form, List<String> choices) {
         CHOICE("one of its words"),
         /** A list of texts. */
         TEXTS("a list of texts"),
+        /** One text, or a list of texts. */
+        TEXT_OR_TEXTS("a text or a list of texts"),
         /** The name of a character encoding. */
         ENCODING("the name of an encoding, such as \"UTF-8\"");
 

@@ -29,6 +29,8 @@ public final class Projection {
     private final @Nullable Converter converter;
     private final Map<FieldName, Projection> deep;
     private final boolean passes;
+    private final Expectation expectation;
+    private final boolean foreseen;
     private final Layout layout;
     private final List<Projection> bySlot = new ArrayList<>();
     /** Null until something was learned. Two threads may each make it; then something must be learned again. */
@@ -45,7 +47,7 @@ public final class Projection {
             Map<FieldName, Projection> fields,
             @Nullable Converter converter,
             Map<FieldName, Projection> deep) {
-        this(everything, fields, converter, deep, false);
+        this(everything, fields, converter, deep, false, Expectation.UNKNOWN, false);
     }
 
     private Projection(
@@ -53,7 +55,11 @@ public final class Projection {
             Map<FieldName, Projection> fields,
             @Nullable Converter converter,
             Map<FieldName, Projection> deep,
-            boolean passes) {
+            boolean passes,
+            Expectation expectation,
+            boolean foreseen) {
+        this.expectation = expectation;
+        this.foreseen = foreseen;
         this.passes = passes;
         this.everything = everything;
         this.fields = new LinkedHashMap<>(fields);
@@ -66,7 +72,26 @@ public final class Projection {
 
     /** {@return the same for a place of which nothing is done with a text or number but to write it} */
     public Projection passing() {
-        return new Projection(everything, fields, converter, deep, true);
+        return new Projection(everything, fields, converter, deep, true, expectation, foreseen);
+    }
+
+    /**
+     * {@return the same for a field of which it is known whether it is to be there}
+     *
+     * @param isForeseen whether the mapping itself says what to do where it is not
+     */
+    public Projection expected(Expectation ofSample, boolean isForeseen) {
+        return new Projection(everything, fields, converter, deep, passes, ofSample, isForeseen);
+    }
+
+    /** {@return whether some record of each input is to have this field} */
+    public Expectation expectation() {
+        return foreseen ? Expectation.OPTIONAL : expectation;
+    }
+
+    /** {@return whether the mapping says what to do where this field is not there} */
+    public boolean isForeseen() {
+        return foreseen;
     }
 
     /** {@return what keeps all that this or the other keeps} */
@@ -76,7 +101,8 @@ public final class Projection {
         Map<FieldName, Projection> allDeep = new LinkedHashMap<>(deep);
         allDeep.putAll(other.deep);
         return new Projection(
-                everything || other.everything, all, converter == null ? other.converter : converter, allDeep);
+                        everything || other.everything, all, converter == null ? other.converter : converter, allDeep)
+                .expected(expectation, foreseen && other.foreseen);
     }
 
     /** {@return this projection with nothing kept of what stands at a path} */
@@ -91,7 +117,7 @@ public final class Projection {
         } else if (fewer.containsKey(first)) {
             fewer.put(first, fewer.get(first).without(path.subList(1, path.size())));
         }
-        return new Projection(false, fewer, converter, deep);
+        return new Projection(false, fewer, converter, deep, passes, expectation, foreseen);
     }
 
     /**

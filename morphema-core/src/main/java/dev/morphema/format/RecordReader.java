@@ -86,6 +86,14 @@ public interface RecordReader extends Closeable {
         return records.isEmpty() ? Nothing.ABSENT : records.get(0);
     }
 
+    /**
+     * {@return how many steps of its path a reader of values at a path has found so far}: none if the input has other fields, -1 if
+     * it has no record at all; of no matter once a value was given
+     */
+    default int stepsFound() {
+        return -1;
+    }
+
     /** {@return what was odd but no fault, known at the latest after the last record} */
     default List<Problem> warnings() {
         return List.of();

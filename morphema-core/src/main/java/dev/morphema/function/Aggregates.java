@@ -29,7 +29,7 @@ final class Aggregates implements FunctionTable.Family {
         functions.aggregate("distinct(items: many): list", true, true, others -> new Distinct());
         functions.aggregate("sorted(items: many): list", true, true, others -> new Collected(Aggregates::sorted));
         functions.aggregate("reversed(items: many): list", true, false, others -> new Collected(Aggregates::reversed));
-        functions.aggregate("exists(items: many): boolean", false, false, others -> new Exists());
+        functions.presence("exists(items: many): boolean", others -> new Exists());
         functions.aggregate("any(items: many): boolean", false, true, others -> new Truth(true));
         functions.aggregate("all(items: many): boolean", false, true, others -> new Truth(false));
     }
@@ -48,7 +48,7 @@ final class Aggregates implements FunctionTable.Family {
     }
 
     private static void sorted(List<Value> items) {
-        items.sort(Comparison::compare);
+        items.sort(Comparison::compareAlike);
     }
 
     private static final class Nth implements Function.Accumulator {

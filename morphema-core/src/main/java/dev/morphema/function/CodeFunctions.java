@@ -21,7 +21,7 @@ final class CodeFunctions implements FunctionTable.Family {
     @Override
     public void addTo(FunctionSet functions) {
         functions.scalar("hash(text: text, algorithm?: text): text", CodeFunctions::hash);
-        functions.surrounded("uuid(): text", CodeFunctions::uuid);
+        functions.surrounded("uuid(): text", Stability.VOLATILE, CodeFunctions::uuid);
     }
 
     private static Value hash(Value[] a) {

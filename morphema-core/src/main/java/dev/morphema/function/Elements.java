@@ -45,7 +45,7 @@ final class Elements implements FunctionTable.Family {
     }
 
     private static boolean hasChildren(RecordValue record) {
-        for (int i = 0; i < record.layout().size(); i++) {
+        for (int i = 0; i < record.layout().fields(); i++) {
             FieldName name = record.layout().name(i);
             if (!name.attribute() && !name.equals(FieldName.OWN_TEXT) && record.get(i) != Nothing.ABSENT) {
                 return true;

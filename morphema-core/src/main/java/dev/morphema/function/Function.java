@@ -11,6 +11,12 @@ public sealed interface Function {
     /** {@return what it takes and gives} */
     Signature signature();
 
+    /** {@return whether it is asked whether there is a value: then it is no mistake if there is none} */
+    boolean asksForPresence();
+
+    /** {@return whether the same arguments give the same result} */
+    Stability stability();
+
     /** {@return whether its result has the same form as its first argument, as that of {@code first(items)}} */
     boolean passesThrough();
 
@@ -21,10 +27,15 @@ public sealed interface Function {
      *     else null if one is null
      * @param maker makes the body for one place of a mapping
      */
-    record Scalar(Signature signature, boolean acceptsNothing, Maker maker) implements Function {
+    record Scalar(Signature signature, boolean acceptsNothing, Stability stability, Maker maker) implements Function {
         @Override
         public boolean passesThrough() {
             return false;
+        }
+
+        @Override
+        public boolean asksForPresence() {
+            return acceptsNothing;
         }
     }
 
@@ -34,8 +45,14 @@ public sealed interface Function {
      * @param readsItems whether it looks into the values; {@code count} and {@code first} do not
      * @param starter makes an accumulator for one call
      */
-    record Aggregate(Signature signature, boolean passesThrough, boolean readsItems, Starter starter)
-            implements Function {}
+    record Aggregate(
+            Signature signature, boolean passesThrough, boolean readsItems, boolean asksForPresence, Starter starter)
+            implements Function {
+        @Override
+        public Stability stability() {
+            return Stability.PURE;
+        }
+    }
 
     /** Makes the body of a function for one place of a mapping, so that constant arguments are looked at only once. */
     @FunctionalInterface

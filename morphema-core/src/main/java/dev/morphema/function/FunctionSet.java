@@ -47,18 +47,25 @@ public final class FunctionSet {
     }
 
     /** A function that asks the run for something. */
-    void surrounded(String signature, Function.Body body) {
-        made(signature, false, constants -> body);
+    void surrounded(String signature, Stability stability, Function.Body body) {
+        add(signature, () -> new Function.Scalar(Signature.parse(signature), false, stability, constants -> body));
     }
 
     /** A function that prepares something for its constant arguments. */
     void made(String signature, boolean acceptsNothing, Function.Maker maker) {
-        add(signature, () -> new Function.Scalar(Signature.parse(signature), acceptsNothing, maker));
+        add(signature, () -> new Function.Scalar(Signature.parse(signature), acceptsNothing, Stability.PURE, maker));
     }
 
     /** A function over many values. */
     void aggregate(String signature, boolean passesThrough, boolean readsItems, Function.Starter starter) {
-        add(signature, () -> new Function.Aggregate(Signature.parse(signature), passesThrough, readsItems, starter));
+        add(
+                signature,
+                () -> new Function.Aggregate(Signature.parse(signature), passesThrough, readsItems, false, starter));
+    }
+
+    /** A function that tells whether there is any value. */
+    void presence(String signature, Function.Starter starter) {
+        add(signature, () -> new Function.Aggregate(Signature.parse(signature), false, false, true, starter));
     }
 
     private void add(String signature, Supplier<Function> maker) {

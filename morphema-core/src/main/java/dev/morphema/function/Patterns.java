@@ -19,10 +19,10 @@ final class Patterns implements FunctionTable.Family {
     public void addTo(FunctionSet functions) {
         add(
                 functions,
-                "matches(text: text, pattern: text): boolean",
+                "matches(text: text, expression: text): boolean",
                 (pattern, a) -> BooleanValue.of(pattern.matches(TextFunctions.text(a, 0))));
-        add(functions, "extract(text: text, pattern: text): text", Patterns::extract);
-        add(functions, "replaceAll(text: text, pattern: text, new: text): text", Patterns::replaceAll);
+        add(functions, "extract(text: text, expression: text): text", Patterns::extract);
+        add(functions, "replaceAll(text: text, expression: text, new: text): text", Patterns::replaceAll);
     }
 
     /** What is done with a compiled expression. */

@@ -40,7 +40,7 @@ final class RecordFunctions implements FunctionTable.Family {
                     "A record is wanted here, this is " + value.kind().words() + "."));
         }
         List<Value> found = new ArrayList<>();
-        for (int i = 0; i < record.layout().size(); i++) {
+        for (int i = 0; i < record.layout().fields(); i++) {
             Value field = record.get(i);
             if (field != Nothing.ABSENT) {
                 found.add(each.apply(name(record.layout().name(i)), field));

@@ -32,6 +32,9 @@ public record Signature(
      */
     public record Parameter(String name, Want want, boolean optional, boolean repeated) {}
 
+    /** What a parameter is called that takes the pattern of a date, a time or a number. */
+    public static final String PATTERN = "pattern";
+
     private static final Pattern FORM = Pattern.compile("([\\p{L}_][\\p{L}\\p{Nd}_]*)\\((.*)\\): (\\w+)");
     private static final Pattern PARAMETER = Pattern.compile("([\\p{L}_][\\p{L}\\p{Nd}_]*)(\\?|\\.\\.\\.)?: (\\w+)");
 

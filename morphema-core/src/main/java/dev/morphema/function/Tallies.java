@@ -220,7 +220,7 @@ final class Tallies {
         @Override
         public boolean add(Value value) {
             Value scalar = Want.scalar(value);
-            if (best == Nothing.ABSENT || Comparison.compare(scalar, best) * sign > 0) {
+            if (best == Nothing.ABSENT || Comparison.compareAlike(scalar, best) * sign > 0) {
                 best = scalar;
             }
             return true;

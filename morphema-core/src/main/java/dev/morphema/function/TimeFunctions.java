@@ -35,8 +35,9 @@ final class TimeFunctions implements FunctionTable.Family {
     public void addTo(FunctionSet functions) {
         functions.surrounded(
                 "now(): datetime",
+                Stability.STABLE,
                 (a, run) -> new DateTimeValue(LocalDateTime.ofInstant(run.now(), ZoneOffset.UTC), ZoneOffset.UTC));
-        functions.surrounded("today(zone?: text): date", TimeFunctions::today);
+        functions.surrounded("today(zone?: text): date", Stability.STABLE, TimeFunctions::today);
         functions.scalar("plus(time: moment, step: text): any", TimeFunctions::plus);
         functions.scalar("days(from: date, to: date): number", TimeFunctions::days);
         functions.scalar("seconds(from: moment, to: moment): number", TimeFunctions::seconds);

@@ -62,6 +62,11 @@ public record Problem(
         return new Problem(severity, code, message, rule, input, value, proposal);
     }
 
+    /** {@return the same problem as an error} */
+    public Problem asError() {
+        return new Problem(Severity.ERROR, code, message, rule, input, value, help);
+    }
+
     /** {@return whether this is an error} */
     public boolean isError() {
         return severity == Severity.ERROR;

@@ -1,5 +1,6 @@
 package dev.morphema.syntax;
 
+import dev.morphema.problem.Problem;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -92,7 +93,7 @@ final class BodyParser {
             throw Cursor.fault(
                     token.span(),
                     "This = has no field before it.",
-                    "the own text of an element stands first in its block, after an attribute or a block, or on a line of its own");
+                    "to compare, write ==; the own text of an element stands first in its block, after an attribute or a block, or on a line of its own");
         }
         if (token.is(",")) {
             throw Cursor.fault(token.span(), "Fields are not separated by commas.", "a new line, or a blank, will do");
@@ -143,6 +144,10 @@ final class BodyParser {
                         "write " + name.qualified() + " = …");
             }
             type = type();
+            Problem slip = Slips.ruleAfterColon(name, type, cursor.peek());
+            if (slip != null) {
+                throw new SyntaxFault(slip);
+            }
         }
         Stmt.Content content = attribute ? attributeRule() : fieldContent(name);
         return new Stmt.Field(start.span().to(cursor.last().span()), attribute, name, presence, type, content);

@@ -170,6 +170,10 @@ final class Cursor {
                     .withHelp("the next rule begins on line " + peek().span().line()));
         }
         Token token = peek();
+        Problem slip = at > 0 ? Slips.found(last(), token, peek(1)) : null;
+        if (slip != null) {
+            return new SyntaxFault(slip);
+        }
         if (token.firstOnLine() && at > 0 && token.kind() != Token.Kind.END || token.is("}") || atEnd()) {
             Token before = last();
             Span place = new Span(

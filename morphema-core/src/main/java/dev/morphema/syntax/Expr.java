@@ -14,6 +14,11 @@ public sealed interface Expr {
 
     /** {@code 12.50}, {@code 'raw'}, {@code "plain"}, {@code true}, {@code null}, {@code absent}. */
     record Literal(Span span, Value value) implements Expr {
+        /** {@return whether it is a text in single quotes, in which braces stand for themselves} */
+        public boolean isRaw() {
+            return span.text().startsWith("'");
+        }
+
         @Override
         public <R> R accept(Visitor<R> visitor) {
             return visitor.literal(this);

@@ -308,6 +308,7 @@ final class ExpressionParser {
             return new Expr.Step(base.span().to(star.span()), base, axis, new Name(star.span(), null, "*"));
         }
         Name name = cursor.expectFieldName("of a field after the point");
+        grammar.steps.add(name.text());
         return new Expr.Step(base.span().to(name.span()), base, axis, name);
     }
 
@@ -387,7 +388,7 @@ final class ExpressionParser {
                             "In a text in double quotes, braces hold an expression, so this would print a number.")
                     .withHelp("write a pattern as a raw text in single quotes, as in '[A-Z]{3}'"));
         }
-        Grammar inner = new Grammar(cursor.nested(tokens));
+        Grammar inner = grammar.nested(cursor.nested(tokens));
         Expr expr = inner.expressions.expr();
         if (!inner.cursor.atEnd()) {
             throw inner.cursor.unexpected("} after the expression");

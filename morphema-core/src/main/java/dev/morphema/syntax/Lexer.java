@@ -66,7 +66,9 @@ final class Lexer {
             return token(Token.Kind.NAME, name(), List.of(), start, newLine);
         }
         if (c >= '0' && c <= '9') {
-            return token(Token.Kind.NUMBER, number(), List.of(), start, newLine);
+            String number = number();
+            boolean odd = number.codePoints().anyMatch(Lexer::isNameStart);
+            return token(odd ? Token.Kind.NAME : Token.Kind.NUMBER, number, List.of(), start, newLine);
         }
         if (c == '\'') {
             return token(Token.Kind.RAW, raw(), List.of(), start, newLine);
@@ -169,14 +171,18 @@ final class Lexer {
         if (at < text.length() && isNameStart(text.codePointAt(at))) {
             int nameStart = at;
             String name = name();
+            String whole = text.substring(start, at);
             problems.add(new Span(source, start, at)
                     .error(Code.UNEXPECTED_CHARACTER, "A name cannot begin with a digit, and a number has no letters.")
                     .withHelp(
                             name.matches("[eE]\\d*")
                                     ? "write the number in plain digits"
-                                    : "write '" + text.substring(start, at)
-                                            + "' for a field of that name, or a blank after "
-                                            + text.substring(start, nameStart)));
+                                    : nesting > 0
+                                            ? "in a text in double quotes, {{ and }} stand for braces: {{" + whole
+                                                    + "}}"
+                                            : "write '" + whole + "' for a field of that name, or a blank after "
+                                                    + text.substring(start, nameStart)));
+            return whole;
         }
         return number;
     }

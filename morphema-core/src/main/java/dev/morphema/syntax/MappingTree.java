@@ -1,16 +1,19 @@
 package dev.morphema.syntax;
 
 import java.util.List;
+import java.util.Set;
 
 /**
  * A whole mapping as a tree.
  *
  * @param source its text
  * @param declarations in written order
+ * @param steps the names of all fields that some path steps to
  */
-public record MappingTree(SourceText source, List<Decl> declarations) {
+public record MappingTree(SourceText source, List<Decl> declarations, Set<String> steps) {
     public MappingTree {
         declarations = List.copyOf(declarations);
+        steps = Set.copyOf(steps);
     }
 
     /** Two trees are equal if their declarations are, wherever they came from. */

@@ -3,7 +3,9 @@ package dev.morphema.syntax;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Consumer;
 
 /**
@@ -35,7 +37,8 @@ public final class Parser {
         List<Token> tokens = new Lexer(source).tokens(found);
         List<Token> balanced = Braces.balanced(tokens, found);
         Cursor cursor = new Cursor(balanced, found, 0);
-        List<Decl> declarations = new DeclarationParser(new Grammar(cursor)).declarations();
+        Grammar grammar = new Grammar(cursor);
+        List<Decl> declarations = new DeclarationParser(grammar).declarations();
         if (declarations.isEmpty()) {
             // A text that is no mapping at all is wrong in one way, not in every word.
             List<Problem> ofVersion = problems.stream()
@@ -43,12 +46,28 @@ public final class Parser {
                     .toList();
             problems.removeIf(problem -> !ofVersion.isEmpty() && !ofVersion.contains(problem));
         }
+        dropConsequences(problems);
         problems.sort((a, b) -> {
             int byLine = Integer.compare(line(a), line(b));
             return byLine != 0 ? byLine : Integer.compare(column(a), column(b));
         });
         List<Problem> shown = problems.size() > MOST_PROBLEMS ? problems.subList(0, MOST_PROBLEMS) : problems;
-        return new Result(new MappingTree(source, declarations), shown);
+        return new Result(new MappingTree(source, declarations, grammar.steps), shown);
+    }
+
+    /** A text that is not closed hides the rest of its line, so that braces do not balance either. */
+    private static void dropConsequences(List<Problem> problems) {
+        Set<Integer> open = new HashSet<>();
+        for (Problem problem : problems) {
+            if (problem.code() == Code.OPEN_TEXT) {
+                open.add(line(problem));
+            }
+        }
+        problems.removeIf(problem -> !open.isEmpty()
+                && problem.code() != Code.OPEN_TEXT
+                && (open.contains(line(problem))
+                        || problem.code() == Code.MISSING_BRACE
+                        || problem.code() == Code.EXTRA_BRACE));
     }
 
     private static int line(Problem problem) {

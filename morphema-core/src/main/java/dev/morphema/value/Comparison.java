@@ -66,6 +66,18 @@ public final class Comparison {
         throw unlike(a, b);
     }
 
+    /**
+     * {@return as {@link #compare}, but of values of one kind: the order of several values must not depend on which of them meet}
+     *
+     * @throws ProblemException if the kinds differ, or the values have no common order
+     */
+    public static int compareAlike(Value a, Value b) {
+        if (a.kind() != b.kind()) {
+            throw unlike(a, b);
+        }
+        return compare(a, b);
+    }
+
     /** {@return the order of two texts by code point} */
     public static int compareTexts(String a, String b) {
         int length = Math.min(a.length(), b.length());
@@ -104,7 +116,7 @@ public final class Comparison {
         }
         if (value instanceof RecordValue record) {
             List<Object> key = new ArrayList<>();
-            for (int i = 0; i < record.layout().size(); i++) {
+            for (int i = 0; i < record.layout().fields(); i++) {
                 Value field = record.get(i);
                 if (field != Nothing.ABSENT) {
                     key.add(record.layout().name(i));
@@ -155,8 +167,11 @@ public final class Comparison {
                         "Values of unlike kinds cannot be compared: " + a.kind().words() + " and "
                                 + b.kind().words() + ".")
                 .withHelp(
-                        a instanceof TextValue || b instanceof TextValue
-                                ? "boolean(x), date(x), time(x) and datetime(x) make of a text what is meant"
-                                : null));
+                        a.kind() == Kind.NUMBER && b.kind() == Kind.TEXT
+                                        || a.kind() == Kind.TEXT && b.kind() == Kind.NUMBER
+                                ? "number(x) makes a number of a text, text(x) a text of a number"
+                                : a instanceof TextValue || b instanceof TextValue
+                                        ? "boolean(x), date(x), time(x) and datetime(x) make of a text what is meant"
+                                        : null));
     }
 }

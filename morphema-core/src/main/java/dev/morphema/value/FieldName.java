@@ -11,6 +11,8 @@ public final class FieldName {
     /** What {@link #OWN_TEXT} is called where it is a field like others. */
     public static final FieldName TEXT = of("text");
 
+    private static final String LOOP = "\u0000loop";
+
     private final @Nullable String namespace;
     private final String local;
     private final boolean attribute;
@@ -32,6 +34,16 @@ public final class FieldName {
     /** {@return the name of an ordinary field} */
     public static FieldName of(String local) {
         return new FieldName(null, local, false);
+    }
+
+    /** {@return what a member of a group calls a let or number of its loop; no field of any format is called so} */
+    public static FieldName ofLoop(String name) {
+        return new FieldName(LOOP, name, false);
+    }
+
+    /** {@return whether this is a name of a loop, which is no field} */
+    public boolean isOfLoop() {
+        return LOOP.equals(namespace);
     }
 
     /** {@return the name of an attribute in no namespace} */

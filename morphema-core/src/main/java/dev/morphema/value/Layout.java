@@ -32,6 +32,7 @@ public final class Layout {
     /** How many layouts grew from the same start. */
     private final AtomicInteger family;
 
+    private final int fields;
     private final boolean plain;
     /** A bit for each of the first slots that has no converter. */
     private final long untyped;
@@ -48,6 +49,11 @@ public final class Layout {
         this.types = types;
         this.family = family;
         this.plain = arePlain(names);
+        int first = 0;
+        while (first < names.size() && !names.get(first).isOfLoop()) {
+            first++;
+        }
+        this.fields = first;
         long bits = 0;
         for (int i = 0; i < converters.length; i++) {
             bits |= converters[i] == null ? RecordValue.bit(i) : 0;
@@ -115,6 +121,11 @@ public final class Layout {
     /** {@return how many fields there are} */
     public int size() {
         return names.size();
+    }
+
+    /** {@return how many of the first slots are fields; behind them are names of a loop, which are not copied or written} */
+    public int fields() {
+        return fields;
     }
 
     /** {@return whether all fields have plain names: no attribute, no namespace, no own text} */

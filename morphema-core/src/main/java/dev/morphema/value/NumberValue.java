@@ -388,6 +388,11 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         return decimal == null ? Long.signum(unscaled) : decimal.signum();
     }
 
+    /** {@return whether it is written without a fraction} */
+    public boolean hasNoFraction() {
+        return decimal == null ? scale == 0 : decimal.scale() <= 0;
+    }
+
     /** {@return whether there is nothing but zeros after the point} */
     public boolean isWhole() {
         if (decimal == null) {

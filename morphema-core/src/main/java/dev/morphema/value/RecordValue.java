@@ -143,6 +143,12 @@ public final class RecordValue extends Composite {
         return parts != null;
     }
 
+    /** {@return whether the record has text of its own, if only white space between children} */
+    public boolean hasText() {
+        return get(FieldName.OWN_TEXT) != Nothing.ABSENT
+                || parts != null && parts.stream().anyMatch(part -> part.name() == null);
+    }
+
     /**
      * {@return the children and texts, in document order}, without attributes; complete only if the whole record was read
      *
@@ -151,7 +157,7 @@ public final class RecordValue extends Composite {
     public List<Part> parts() {
         List<Part> all = new ArrayList<>();
         if (parts == null) {
-            for (int i = 0; i < layout.size(); i++) {
+            for (int i = 0; i < layout.fields(); i++) {
                 FieldName name = layout.name(i);
                 if (!name.attribute()) {
                     addParts(name.equals(FieldName.OWN_TEXT) ? null : name, get(i), all);
@@ -287,9 +293,13 @@ public final class RecordValue extends Composite {
         return values == null ? null : values[slot];
     }
 
-    /** {@return the value of a slot, as far as it is converted; null if it has none} */
-    @Nullable
-    Value unconverted(int slot) {
+    /** {@return whether there is a value in a slot, which may be null} */
+    public boolean has(int slot) {
+        return known(slot) != null || isBytes(slot);
+    }
+
+    /** {@return the value of a slot without the declared type of the field; null if it has none} */
+    public @Nullable Value unconverted(int slot) {
         Value known = known(slot);
         return known == null && isBytes(slot) ? Objects.requireNonNull(bytes).value(slot) : known;
     }

@@ -59,12 +59,12 @@ class CheckTest {
     @CsvSource(
             delimiterString = " | ",
             value = {
-                "a = d.idd | 7 warning The sample has no field idd here. -- did you mean id?",
+                "a = d.idd | 7 The sample has no field idd here. -- did you mean id?",
                 "a = d.firm.nam | 12 warning The sample has no field nam here. -- did you mean name?",
                 "a = d.firm.@lnag | 13 warning The sample has no field @lnag here. -- did you mean @lang?",
                 "a = d.firm.lang | 12 warning The sample has no field lang here. -- did you mean @lang?",
                 "a = d.id.x | 10 warning The sample has a single value here, and no field x in it.",
-                "a = d.id-1 | 7 warning The sample has no field id-1 here. -- a minus wants blanks around it: id - 1",
+                "a = d.id-1 | 7 The sample has no field id-1 here. -- a minus wants blanks around it: id - 1",
                 "a = [d..skuu] | 9 warning The sample has no field skuu at any depth here. -- did you mean sku?",
                 "a for l in d.line => l.sk | 24 warning The sample has no field sk here. -- did you mean sku?",
                 "a for l in d.line group by k = l.skuu as g => k | 34 warning The sample has no field skuu here. -- did you mean sku?",
@@ -118,11 +118,11 @@ class CheckTest {
                         samples.problems(
                                 "source d: tree(sample = \"order\") {\nline.kg: number\n}\ntarget o: events { s = d.line.kg[0] }"))
                 .contains(
-                        "3:10 warning The sample has a value here that is not of this type. -- for a decimal comma give the field the type number(',')");
+                        "3:10 The sample has a value here that is not of this type. -- for a decimal comma give the field the type number(',')");
         assertThat(
                         samples.problems(
                                 "source d: tree(sample = \"order\") {\n..name: date('dd.MM.yyyy')\n}\ntarget o: events { s = d.firm.name }"))
-                .containsExactly("3:9 warning The sample has a value here that is not of this type."
+                .containsExactly("3:9 The sample has a value here that is not of this type."
                         + " -- This text is not a date of the pattern dd.MM.yyyy.");
         assertThat(samples.problems(
                         "source f: flat(sample = \"rows\") { kg: number }\ntarget o: events { s = sum(f.kg) }"))
@@ -134,7 +134,7 @@ class CheckTest {
         samples.file("weights", map("kg", new Object[] {map("", "1,5", "@u", "t"), map("", "2", "@u", "kg")}));
         assertThat(samples.problems(
                         "source d: tree(sample = \"weights\") {\nkg: number\n}\ntarget o: events { s = sum(d.kg) }"))
-                .containsExactly("3:5 warning The sample has a value here that is not of this type."
+                .containsExactly("3:5 The sample has a value here that is not of this type."
                         + " -- for a decimal comma give the field the type number(',')");
         assertThat(samples.problems("source d: tree(sample = \"weights\")\ntarget o: events {\na = [d.kg.v]\n}"))
                 .containsExactly("4:11 warning The sample has no field v here. -- there is @u");

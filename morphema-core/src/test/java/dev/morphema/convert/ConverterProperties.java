@@ -3,16 +3,16 @@ package dev.morphema.convert;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.Converter;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 
 /** What is read straight from the bytes is what the text would have been converted to. */
 class ConverterProperties {
@@ -31,9 +31,9 @@ class ConverterProperties {
             TypeConverters.converter("datetime", List.of("yyyy-MM-dd")));
 
     @Provide
-    Arbitrary<String> texts() {
-        return Arbitraries.oneOf(
-                Arbitraries.of(
+    Gen<String> texts() {
+        return Gens.oneOf(
+                Gens.of(
                         "05.03.2026",
                         "31.02.2026",
                         "05.03.2026 14:30",
@@ -42,12 +42,9 @@ class ConverterProperties {
                         "25:00",
                         "2026-03",
                         "2026-03-05"),
-                Arbitraries.strings()
-                        .withChars("0123456789-+., ")
-                        .ofMinLength(1)
-                        .ofMaxLength(24),
-                Arbitraries.bigDecimals().ofScale(4).map(Object::toString),
-                Arbitraries.longs().map(n -> n / 100 + "," + Math.abs(n % 100)));
+                Gens.strings().withChars("0123456789-+., ").ofMinLength(1).ofMaxLength(24),
+                Gens.bigDecimals().ofScale(4).map(Object::toString),
+                Gens.longs().map(n -> n / 100 + "," + Math.abs(n % 100)));
     }
 
     @Property(tries = 3_000)

@@ -2,16 +2,15 @@ package dev.morphema.convert;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.time.DateTimeException;
 import java.time.LocalDateTime;
 import java.time.temporal.TemporalAccessor;
 import java.time.temporal.TemporalQueries;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 
 /** Dates whose fields have fixed places are read and printed as the general way does. */
 class DatePatternProperties {
@@ -19,8 +18,8 @@ class DatePatternProperties {
     private static final String GENERAL = "['x']";
 
     @Provide
-    Arbitrary<String> patterns() {
-        return Arbitraries.of(
+    Gen<String> patterns() {
+        return Gens.of(
                 "yyyy-MM-dd",
                 "dd.MM.yyyy HH:mm",
                 "yyyyMMddHHmmss",
@@ -34,16 +33,14 @@ class DatePatternProperties {
     }
 
     @Provide
-    Arbitrary<LocalDateTime> times() {
-        return Combinators.combine(
-                        Arbitraries.integers().between(0, 9999),
-                        Arbitraries.integers().between(0, 365 * 24 * 60 * 60 - 1))
+    Gen<LocalDateTime> times() {
+        return Gens.combine(Gens.integers().between(0, 9999), Gens.integers().between(0, 365 * 24 * 60 * 60 - 1))
                 .as((year, second) -> LocalDateTime.of(year, 1, 1, 0, 0).plusSeconds(second));
     }
 
     @Provide
-    Arbitrary<String> slips() {
-        return Arbitraries.of("", "", "0", "9", "-", " ", "T", "3", "ü");
+    Gen<String> slips() {
+        return Gens.of("", "", "0", "9", "-", " ", "T", "3", "ü");
     }
 
     private static String parsed(DatePattern pattern, String text) {

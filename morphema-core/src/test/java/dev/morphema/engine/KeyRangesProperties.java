@@ -2,19 +2,18 @@ package dev.morphema.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.From;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.List;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.From;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 import org.jspecify.annotations.Nullable;
 
 /** Ranges are found as if each were looked at, however they lie. */
@@ -35,13 +34,13 @@ class KeyRangesProperties {
     }
 
     @Provide
-    Arbitrary<Range> ranges() {
-        Arbitrary<Integer> ends = Arbitraries.integers().between(-9, 40).injectNull(0.1);
+    Gen<Range> ranges() {
+        Gen<Integer> ends = Gens.integers().between(-9, 40).injectNull(0.1);
         // Short ones, so that many find a place.
-        Arbitrary<Range> some = Arbitraries.integers().between(-9, 40).map(low -> new Range(low, low + 2));
-        return Arbitraries.frequencyOf(
-                net.jqwik.api.Tuple.of(5, some),
-                net.jqwik.api.Tuple.of(1, Combinators.combine(ends, ends).as(Range::new)));
+        Gen<Range> some = Gens.integers().between(-9, 40).map(low -> new Range(low, low + 2));
+        return Gens.frequencyOf(
+                Gens.weighted(5, some),
+                Gens.weighted(1, Gens.combine(ends, ends).as(Range::new)));
     }
 
     @Property(tries = 1_000)

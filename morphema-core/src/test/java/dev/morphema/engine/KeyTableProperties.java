@@ -2,6 +2,13 @@ package dev.morphema.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.From;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.IntRange;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.BooleanValue;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.DateValue;
@@ -17,32 +24,24 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.From;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.constraints.IntRange;
 
 /** A table of keys numbers them as a map of Java would, whatever their kind and length. */
 class KeyTableProperties {
     @Provide
-    Arbitrary<Value> values() {
-        Arbitrary<String> texts = Arbitraries.oneOf(
-                Arbitraries.of(
-                        "", "B1", "fifteen letters", "sixteen letters.", "a text of many more letters", "süß", "€"),
-                Arbitraries.strings().withChars("ab\u00E9 ").ofMaxLength(17));
-        Arbitrary<Value> numbers = Arbitraries.of("0", "1", "1.0", "1.50", "1.5", "-7", "12345678901234567890.5")
+    Gen<Value> values() {
+        Gen<String> texts = Gens.oneOf(
+                Gens.of("", "B1", "fifteen letters", "sixteen letters.", "a text of many more letters", "süß", "€"),
+                Gens.strings().withChars("ab\u00E9 ").ofMaxLength(17));
+        Gen<Value> numbers = Gens.of("0", "1", "1.0", "1.50", "1.5", "-7", "12345678901234567890.5")
                 .map(text -> NumberValue.of(new BigDecimal(text)));
-        Arbitrary<Value> others = Arbitraries.of(
+        Gen<Value> others = Gens.of(
                 Nothing.ABSENT,
                 Nothing.NULL,
                 BooleanValue.TRUE,
                 BooleanValue.FALSE,
                 new DateValue(LocalDate.of(2026, 1, 1)),
                 new DateValue(LocalDate.of(2026, 1, 2)));
-        return Arbitraries.oneOf(texts.map(TextValue::of), texts.map(KeyTableProperties::ofBytes), numbers, others);
+        return Gens.oneOf(texts.map(TextValue::of), texts.map(KeyTableProperties::ofBytes), numbers, others);
     }
 
     /** The same text, but known by its bytes where it can be. */

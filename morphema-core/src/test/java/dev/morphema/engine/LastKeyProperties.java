@@ -3,17 +3,17 @@ package dev.morphema.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.morphema.format.BareRecord;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.From;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.Layout;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.From;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 
 /** The key that came last is the same exactly if its text is. */
 class LastKeyProperties {
@@ -51,14 +51,14 @@ class LastKeyProperties {
     }
 
     @Provide
-    Arbitrary<String> texts() {
+    Gen<String> texts() {
         // Few different ones, of all lengths around eight and sixteen, that differ at their ends.
-        return Arbitraries.oneOf(
-                Arbitraries.of("a", "b", "another"),
-                Arbitraries.strings().withChars("ab").ofMinLength(1).ofMaxLength(4),
-                Arbitraries.integers()
+        return Gens.oneOf(
+                Gens.of("a", "b", "another"),
+                Gens.strings().withChars("ab").ofMinLength(1).ofMaxLength(4),
+                Gens.integers()
                         .between(1, 70)
-                        .flatMap(length -> Arbitraries.of("a".repeat(length), "a".repeat(length - 1) + "b")));
+                        .flatMap(length -> Gens.of("a".repeat(length), "a".repeat(length - 1) + "b")));
     }
 
     @Property(tries = 2_000)

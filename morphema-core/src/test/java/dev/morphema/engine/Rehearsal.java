@@ -118,7 +118,7 @@ final class Rehearsal {
         try {
             Run.Outcome outcome = Run.run(
                     program,
-                    new Run.Settings(params, Instant.EPOCH, () -> new Random(1), budget, scratch),
+                    new Run.Settings(params, Instant.EPOCH, () -> new Random(1), budget, scratch, RunWatch.NONE),
                     new MemoryReaders(),
                     new EventWriters());
             warnings = outcome.warnings();
@@ -170,6 +170,11 @@ final class Rehearsal {
         @Override
         public RecordReader openPassing(int source, List<FieldName> path, Projection projection) {
             return open(source, path, projection);
+        }
+
+        @Override
+        public List<Value> examples(int source) {
+            return List.of();
         }
 
         @Override

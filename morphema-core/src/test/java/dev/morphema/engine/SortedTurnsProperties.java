@@ -4,6 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.IntRange;
+import dev.morphema.testing.Property;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Nothing;
@@ -15,10 +18,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Random;
-import net.jqwik.api.Example;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.constraints.IntRange;
+import org.junit.jupiter.api.Test;
 
 /** Turns come back in order, and equal ones as they came, whether they wait as they are, as bytes, or laid down. */
 class SortedTurnsProperties {
@@ -102,7 +102,7 @@ class SortedTurnsProperties {
         assertThat(scratch.size() > 0).isEqualTo(memory < 2);
     }
 
-    @Example
+    @Test
     void whoWantsNoMoreGetsNoMore() {
         boolean[] descending = {false};
         SortedTurns turns = new SortedTurns(
@@ -118,7 +118,7 @@ class SortedTurnsProperties {
         assertThat(taken).containsExactly("1", "2", "3");
     }
 
-    @Example
+    @Test
     void aNumberAmongManyTextsIsStillAProblem() {
         String[] rows = new String[MANY + 1];
         rows[0] = "k,v";

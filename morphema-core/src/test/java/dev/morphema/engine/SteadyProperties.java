@@ -4,17 +4,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.From;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.util.ArrayList;
 import java.util.List;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.Example;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.From;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
 
 /**
  * What is the same all through a run is gone through once, and then found by keys or kept: with the same outcome, and what goes
@@ -32,17 +31,17 @@ class SteadyProperties {
     }
 
     @Provide
-    Arbitrary<Inputs> inputs() {
-        Arbitrary<String> keys = Arbitraries.of("a", "b", "1", "1.0", "2", "");
-        Arbitrary<List<String>> some = keys.list().ofMaxSize(6);
-        return Combinators.combine(some, some, keys.list().ofMinSize(1).ofMaxSize(3))
+    Gen<Inputs> inputs() {
+        Gen<String> keys = Gens.of("a", "b", "1", "1.0", "2", "");
+        Gen<List<String>> some = keys.list().ofMaxSize(6);
+        return Gens.combine(some, some, keys.list().ofMinSize(1).ofMaxSize(3))
                 .as((rows, ships, typed) -> new Inputs(rows(rows, typed), rows(ships, typed)));
     }
 
     /** What may be the key of a value: mostly a field, sometimes of another kind now and then, or none. */
     @Provide
-    Arbitrary<String> expressions() {
-        return Arbitraries.of(
+    Gen<String> expressions() {
+        return Gens.of(
                 "%s.k",
                 "upper(%s.k)",
                 "%s.t",
@@ -120,8 +119,8 @@ class SteadyProperties {
     }
 
     @Provide
-    Arbitrary<String> totals() {
-        return Arbitraries.of(
+    Gen<String> totals() {
+        return Gens.of(
                 "sum(%s.t)",
                 "count(%s)",
                 "count(x for x in %s where x.k == \"a\")",
@@ -147,8 +146,8 @@ class SteadyProperties {
     }
 
     @Provide
-    Arbitrary<String> furtherConditions() {
-        return Arbitraries.of(
+    Gen<String> furtherConditions() {
+        return Gens.of(
                 "",
                 " and s.v != r.v",
                 " and s.t == r.t",
@@ -160,11 +159,11 @@ class SteadyProperties {
     }
 
     @Provide
-    Arbitrary<String> fields() {
-        return Arbitraries.of("%s.k", "%s.t", "[%s.k, 1, null]", "[\"a\", \"b\", %s]", "%s");
+    Gen<String> fields() {
+        return Gens.of("%s.k", "%s.t", "[%s.k, 1, null]", "[\"a\", \"b\", %s]", "%s");
     }
 
-    @Example
+    @Test
     void thePlanTellsByWhatValuesAreFound() {
         Program program = Rehearsal.compile(
                 SOURCES

@@ -4,6 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.fail;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.From;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
@@ -18,12 +24,6 @@ import java.time.LocalTime;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.List;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.From;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 
 /** What holds for all functions, whatever they are given. */
 class FunctionProperties {
@@ -34,8 +34,8 @@ class FunctionProperties {
 
     /** Values that are usual, and such as are at the end of what there is. */
     @Provide
-    Arbitrary<Value> values() {
-        return Arbitraries.of(
+    Gen<Value> values() {
+        return Gens.of(
                         "",
                         " ",
                         "abc",
@@ -107,8 +107,8 @@ class FunctionProperties {
     }
 
     @Provide
-    Arbitrary<String> names() {
-        return Arbitraries.of(List.copyOf(FunctionTable.standard().names()));
+    Gen<String> names() {
+        return Gens.of(List.copyOf(FunctionTable.standard().names()));
     }
 
     @Property(tries = 5_000)

@@ -6,6 +6,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.IntRange;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
 import java.math.BigDecimal;
@@ -16,20 +22,14 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 
 /** Functions over many values give what streams and decimals of Java give; those that can be kept in cells give the same there. */
 class ManyFunctionProperties {
     /** Whole and broken ones, some so large that their sum is beyond a long. */
     @Provide
-    Arbitrary<List<BigDecimal>> numbers() {
-        return Arbitraries.of(
+    Gen<List<BigDecimal>> numbers() {
+        return Gens.of(
                         "0",
                         "1",
                         "-1",
@@ -49,8 +49,8 @@ class ManyFunctionProperties {
     }
 
     @Provide
-    Arbitrary<List<String>> texts() {
-        return Arbitraries.of("", "a", "b", "B", "ab", "ü", "😀", "\uFFFD", "10", "9")
+    Gen<List<String>> texts() {
+        return Gens.of("", "a", "b", "B", "ab", "ü", "😀", "\uFFFD", "10", "9")
                 .list()
                 .ofMaxSize(8);
     }

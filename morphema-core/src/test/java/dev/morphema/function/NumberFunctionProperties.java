@@ -6,6 +6,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.IntRange;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.NumberValue;
 import java.math.BigDecimal;
 import java.math.BigInteger;
@@ -16,24 +22,17 @@ import java.text.DecimalFormatSymbols;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.IntStream;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.constraints.IntRange;
 
 /** Functions of numbers give what decimals of Java give, on both sides of what a long holds. */
 class NumberFunctionProperties {
     @Provide
-    Arbitrary<BigDecimal> numbers() {
-        Arbitrary<BigInteger> digits = Arbitraries.oneOf(
-                Arbitraries.bigIntegers().between(BigInteger.valueOf(-999), BigInteger.valueOf(999)),
-                Arbitraries.longs().map(BigInteger::valueOf),
-                Arbitraries.bigIntegers().between(BigInteger.TEN.pow(30).negate(), BigInteger.TEN.pow(30)),
-                Arbitraries.of(5, 15, 25, -5, -25, 10, 100, 999, 9999).map(BigInteger::valueOf));
-        return digits.flatMap(
-                number -> Arbitraries.integers().between(0, 22).map(scale -> new BigDecimal(number, scale)));
+    Gen<BigDecimal> numbers() {
+        Gen<BigInteger> digits = Gens.oneOf(
+                Gens.bigIntegers().between(BigInteger.valueOf(-999), BigInteger.valueOf(999)),
+                Gens.longs().map(BigInteger::valueOf),
+                Gens.bigIntegers().between(BigInteger.TEN.pow(30).negate(), BigInteger.TEN.pow(30)),
+                Gens.of(5, 15, 25, -5, -25, 10, 100, 999, 9999).map(BigInteger::valueOf));
+        return digits.flatMap(number -> Gens.integers().between(0, 22).map(scale -> new BigDecimal(number, scale)));
     }
 
     @Property

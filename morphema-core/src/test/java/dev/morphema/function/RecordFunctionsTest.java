@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Property;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.ListValue;
@@ -20,8 +22,6 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
 import java.util.UUID;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 
 /** Functions of records whose field names are data, of codes, and of nothing; and functions that users add. */

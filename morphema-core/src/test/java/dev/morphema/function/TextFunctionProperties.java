@@ -4,6 +4,13 @@ import static dev.morphema.function.Calls.call;
 import static dev.morphema.function.Calls.items;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.From;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.IntRange;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -13,28 +20,20 @@ import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.From;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.constraints.IntRange;
 
 /** Functions of texts give what Java gives for the code points, whether the text was made of characters or of bytes. */
 class TextFunctionProperties {
     @Provide
-    Arbitrary<String> texts() {
-        return Arbitraries.of(
-                        "a", "b", "Ab", "ß", "é", "e\u0301", "İ", "ﬁ", "Σ", "😀", "𝄞", " ", "\t", "\u00A0", ".", "12")
+    Gen<String> texts() {
+        return Gens.of("a", "b", "Ab", "ß", "é", "e\u0301", "İ", "ﬁ", "Σ", "😀", "𝄞", " ", "\t", "\u00A0", ".", "12")
                 .list()
                 .ofMaxSize(9)
                 .map(parts -> String.join("", parts));
     }
 
     @Provide
-    Arbitrary<String> marks() {
-        return Arbitraries.of("a", "b", "Ab", "😀", " ", ".", "aa");
+    Gen<String> marks() {
+        return Gens.of("a", "b", "Ab", "😀", " ", ".", "aa");
     }
 
     private static int[] codePoints(String text) {

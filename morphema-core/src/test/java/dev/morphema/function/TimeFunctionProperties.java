@@ -5,6 +5,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.IntRange;
+import dev.morphema.testing.LongRange;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.NumberValue;
 import java.math.BigDecimal;
 import java.time.Duration;
@@ -21,13 +28,6 @@ import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Locale;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.constraints.IntRange;
-import net.jqwik.api.constraints.LongRange;
 import org.junit.jupiter.api.Test;
 
 /** Functions of dates and times give what the calendar and the clocks of Java give. */
@@ -36,22 +36,22 @@ class TimeFunctionProperties {
             List.of("UTC", "Europe/Oslo", "America/New_York", "Asia/Kolkata", "Australia/Lord_Howe", "+05:45");
 
     @Provide
-    Arbitrary<LocalDateTime> moments() {
-        Arbitrary<LocalDateTime> any = Arbitraries.longs()
+    Gen<LocalDateTime> moments() {
+        Gen<LocalDateTime> any = Gens.longs()
                 .between(-3_000_000_000L, 9_000_000_000L)
                 .map(second -> LocalDateTime.ofEpochSecond(second, 0, ZoneOffset.UTC));
         // Around the hours in which the clocks of Oslo are changed.
-        Arbitrary<LocalDateTime> changes = Arbitraries.of("2026-03-29T00:00", "2026-10-25T00:00", "2024-02-29T00:00")
-                .flatMap(day -> Arbitraries.integers()
+        Gen<LocalDateTime> changes = Gens.of("2026-03-29T00:00", "2026-10-25T00:00", "2024-02-29T00:00")
+                .flatMap(day -> Gens.integers()
                         .between(0, 60 * 24)
                         .map(minute -> LocalDateTime.parse(day).plusMinutes(minute)));
-        Arbitrary<Integer> nanos = Arbitraries.of(0, 0, 500_000_000, 123_000_000, 1, 999_999_999);
-        return Arbitraries.oneOf(any, changes).flatMap(moment -> nanos.map(moment::withNano));
+        Gen<Integer> nanos = Gens.of(0, 0, 500_000_000, 123_000_000, 1, 999_999_999);
+        return Gens.oneOf(any, changes).flatMap(moment -> nanos.map(moment::withNano));
     }
 
     @Provide
-    Arbitrary<String> zones() {
-        return Arbitraries.of(ZONES);
+    Gen<String> zones() {
+        return Gens.of(ZONES);
     }
 
     private static String iso(LocalDateTime local) {

@@ -2,6 +2,12 @@ package dev.morphema.value;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.From;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
@@ -10,13 +16,6 @@ import java.time.LocalTime;
 import java.time.ZoneOffset;
 import java.util.Arrays;
 import java.util.List;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.From;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 import org.jspecify.annotations.Nullable;
 
 /** Values that were laid down come back as they were. */
@@ -25,27 +24,25 @@ class EncodingProperties {
             FieldName.of("ship"), FieldName.attribute("id"), new FieldName("urn:x", "ship", false), FieldName.OWN_TEXT);
 
     @Provide
-    Arbitrary<Value> values() {
-        Arbitrary<Value> scalars = Arbitraries.oneOf(
-                Arbitraries.of(Nothing.ABSENT, Nothing.NULL, BooleanValue.of(true), BooleanValue.of(false)),
-                Arbitraries.strings().map(TextValue::of),
-                Arbitraries.strings().ascii().map(text -> TextValue.of(text.toCharArray(), 0, text.length())),
-                Arbitraries.strings().map(text -> new ElementText(NAMES.get(text.length() % 3), text)),
-                Arbitraries.longs().map(NumberValue::of),
-                Arbitraries.bigDecimals().ofScale(7).map(NumberValue::of),
-                Arbitraries.bigIntegers().map(digits -> NumberValue.of(new BigDecimal(digits, 20))),
-                Arbitraries.integers().map(day -> new DateValue(LocalDate.ofEpochDay(day))),
-                Arbitraries.longs()
-                        .between(0, 86_399_999_999_999L)
-                        .map(nano -> new TimeValue(LocalTime.ofNanoOfDay(nano))),
-                Arbitraries.integers()
+    Gen<Value> values() {
+        Gen<Value> scalars = Gens.oneOf(
+                Gens.of(Nothing.ABSENT, Nothing.NULL, BooleanValue.of(true), BooleanValue.of(false)),
+                Gens.strings().map(TextValue::of),
+                Gens.strings().ascii().map(text -> TextValue.of(text.toCharArray(), 0, text.length())),
+                Gens.strings().map(text -> new ElementText(NAMES.get(text.length() % 3), text)),
+                Gens.longs().map(NumberValue::of),
+                Gens.bigDecimals().ofScale(7).map(NumberValue::of),
+                Gens.bigIntegers().map(digits -> NumberValue.of(new BigDecimal(digits, 20))),
+                Gens.integers().map(day -> new DateValue(LocalDate.ofEpochDay(day))),
+                Gens.longs().between(0, 86_399_999_999_999L).map(nano -> new TimeValue(LocalTime.ofNanoOfDay(nano))),
+                Gens.integers()
                         .between(-64_800, 64_800)
                         .map(offset -> new DateTimeValue(
                                 LocalDateTime.of(2026, 3, 5, 14, 30, 0, offset + 64_800),
                                 offset % 7 == 0 ? null : ZoneOffset.ofTotalSeconds(offset))));
-        Arbitrary<Value> nested = scalars;
+        Gen<Value> nested = scalars;
         for (int depth = 0; depth < 2; depth++) {
-            nested = Arbitraries.oneOf(
+            nested = Gens.oneOf(
                     scalars,
                     nested.list().ofMaxSize(3).map(ListValue::of),
                     nested.list().ofMaxSize(3).map(Many::of),
@@ -54,30 +51,29 @@ class EncodingProperties {
         return nested;
     }
 
-    private static Arbitrary<Value> records(Arbitrary<Value> values) {
-        Arbitrary<Value> field = values.injectNull(0.2);
-        return Combinators.combine(field, field, field, Arbitraries.integers().between(0, 3))
-                .as((a, b, c, form) -> {
-                    Origin origin = form == 0 ? null : new Origin("calls.xml", form, 1L << 40);
-                    RecordValue.Builder builder = RecordValue.builder(Layout.of(NAMES), origin);
-                    Value[] fields = {a, b, c};
-                    FieldBytes.Row bytes = new FieldBytes.Row(NAMES.size());
-                    builder.bytes(bytes);
-                    for (int i = 0; i < fields.length; i++) {
-                        if (fields[i] != null && !(i == form && isAdded(bytes, i, fields[i]))) {
-                            builder.set(i, fields[i]);
-                        }
-                    }
-                    if (form > 1) {
-                        builder.element(NAMES.get(2));
-                    }
-                    if (form > 2) {
-                        builder.parts(List.of(
-                                new RecordValue.Part(NAMES.get(0), TextValue.of("x")),
-                                new RecordValue.Part(null, TextValue.of("between"))));
-                    }
-                    return builder.build();
-                });
+    private static Gen<Value> records(Gen<Value> values) {
+        Gen<Value> field = values.injectNull(0.2);
+        return Gens.combine(field, field, field, Gens.integers().between(0, 3)).as((a, b, c, form) -> {
+            Origin origin = form == 0 ? null : new Origin("calls.xml", form, 1L << 40);
+            RecordValue.Builder builder = RecordValue.builder(Layout.of(NAMES), origin);
+            Value[] fields = {a, b, c};
+            FieldBytes.Row bytes = new FieldBytes.Row(NAMES.size());
+            builder.bytes(bytes);
+            for (int i = 0; i < fields.length; i++) {
+                if (fields[i] != null && !(i == form && isAdded(bytes, i, fields[i]))) {
+                    builder.set(i, fields[i]);
+                }
+            }
+            if (form > 1) {
+                builder.element(NAMES.get(2));
+            }
+            if (form > 2) {
+                builder.parts(List.of(
+                        new RecordValue.Part(NAMES.get(0), TextValue.of("x")),
+                        new RecordValue.Part(null, TextValue.of("between"))));
+            }
+            return builder.build();
+        });
     }
 
     /** Whether a value is a text or number that a record can have as bytes, which it has now. */

@@ -2,31 +2,30 @@ package dev.morphema.value;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.util.stream.IntStream;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.Tuple;
 
 /** Marks and control characters are found among eight bytes as one by one. */
 class MarkFinderProperties {
     @Provide
-    Arbitrary<byte[]> eight() {
-        Arbitrary<Byte> any = Arbitraries.bytes();
+    Gen<byte[]> eight() {
+        Gen<Byte> any = Gens.bytes();
         // Characters that differ from a mark, or from a space, in one bit only.
-        Arbitrary<Byte> near = Arbitraries.of(
+        Gen<Byte> near = Gens.of(
                         '"', '\\', '\'', ' ', '!', '#', '$', '&', '*', ',', ';', '<', '>', '=', '?', '\u001F', '\0')
                 .map(c -> (byte) (char) c);
-        return Arbitraries.frequencyOf(Tuple.of(1, any), Tuple.of(3, near))
+        return Gens.frequencyOf(Gens.weighted(1, any), Gens.weighted(3, near))
                 .array(byte[].class)
                 .ofSize(Long.BYTES);
     }
 
     @Provide
-    Arbitrary<String> marks() {
-        return Arbitraries.of("\"", "\\", "\"\\", "\\\"", "<>&", "\"<>&", "\"<&", "'<&", ",\"", ";'", "|\"#", ",\"#");
+    Gen<String> marks() {
+        return Gens.of("\"", "\\", "\"\\", "\\\"", "<>&", "\"<>&", "\"<&", "'<&", ",\"", ";'", "|\"#", ",\"#");
     }
 
     @Property(tries = 5_000)

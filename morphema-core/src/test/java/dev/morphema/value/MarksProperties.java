@@ -2,13 +2,13 @@ package dev.morphema.value;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 
 /** Texts are copied eight bytes at a time as they would be character by character. */
 class MarksProperties {
@@ -26,13 +26,13 @@ class MarksProperties {
     private static final Marks REFUSED = new Marks(",;\"");
 
     @Provide
-    Arbitrary<String> texts() {
-        return Arbitraries.oneOf(
-                Arbitraries.strings()
+    Gen<String> texts() {
+        return Gens.oneOf(
+                Gens.strings()
                         .withChars("abc \"&\n,;ü€\uD83D\uDE00x")
                         .ofMaxLength(40)
                         .filter(MarksProperties::isWhole),
-                Arbitraries.strings().withChars("abcdefgh").ofMaxLength(40));
+                Gens.strings().withChars("abcdefgh").ofMaxLength(40));
     }
 
     private static boolean isWhole(String text) {
@@ -41,7 +41,7 @@ class MarksProperties {
 
     /** There is no copy of nothing: a field without text is not kept as bytes. */
     @Provide
-    Arbitrary<String> someText() {
+    Gen<String> someText() {
         return texts().filter(text -> !text.isEmpty());
     }
 

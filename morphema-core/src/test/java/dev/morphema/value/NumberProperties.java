@@ -2,26 +2,26 @@ package dev.morphema.value;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.From;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.math.RoundingMode;
 import java.util.List;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.From;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 
 /** Numbers agree with decimals of any size. */
 class NumberProperties {
     @Provide
-    Arbitrary<BigDecimal> decimals() {
-        return Arbitraries.oneOf(
-                Arbitraries.bigDecimals().ofScale(6),
-                Arbitraries.integers().between(-2000, 2000).map(i -> BigDecimal.valueOf(i, 2)),
-                Arbitraries.longs().map(l -> BigDecimal.valueOf(l, 9)),
-                Arbitraries.bigIntegers().map(b -> new BigDecimal(b, 3)));
+    Gen<BigDecimal> decimals() {
+        return Gens.oneOf(
+                Gens.bigDecimals().ofScale(6),
+                Gens.integers().between(-2000, 2000).map(i -> BigDecimal.valueOf(i, 2)),
+                Gens.longs().map(l -> BigDecimal.valueOf(l, 9)),
+                Gens.bigIntegers().map(b -> new BigDecimal(b, 3)));
     }
 
     @Property

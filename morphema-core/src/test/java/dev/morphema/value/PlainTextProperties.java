@@ -2,19 +2,17 @@ package dev.morphema.value;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.IntRange;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
+import dev.morphema.testing.Size;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import java.util.regex.Pattern;
 import java.util.stream.IntStream;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.constraints.CharRange;
-import net.jqwik.api.constraints.IntRange;
-import net.jqwik.api.constraints.Size;
-import net.jqwik.api.constraints.StringLength;
 
 /** A text that its reader takes for plain is one, wherever its bytes stand and whatever stands around them. */
 class PlainTextProperties {
@@ -36,8 +34,7 @@ class PlainTextProperties {
     }
 
     @Property
-    void hasTheCaseThatItsCharactersHave(
-            @ForAll @StringLength(max = 40) @CharRange(from = ' ', to = '\u017F') String text) {
+    void hasTheCaseThatItsCharactersHave(@ForAll("latin") String text) {
         String mark = "\"'&<>\\";
         TextValue plain = TextValue.often(text.replaceAll("[^ -~]|[" + Pattern.quote(mark) + "]", "x"));
         for (TextValue each : new TextValue[] {TextValue.often(text), plain}) {
@@ -65,10 +62,15 @@ class PlainTextProperties {
     }
 
     @Provide
-    Arbitrary<String> texts() {
-        return Arbitraries.oneOf(
-                Arbitraries.strings().withChars("aB 9-").ofMaxLength(12),
-                Arbitraries.strings().withChars("a&\"\u00FC\u0141 ").ofMaxLength(12));
+    Gen<String> latin() {
+        return Gens.strings().withCharRange(' ', '\u017F').ofMaxLength(40);
+    }
+
+    @Provide
+    Gen<String> texts() {
+        return Gens.oneOf(
+                Gens.strings().withChars("aB 9-").ofMaxLength(12),
+                Gens.strings().withChars("a&\"\u00FC\u0141 ").ofMaxLength(12));
     }
 
     @Property(tries = 300)

@@ -2,6 +2,13 @@ package dev.morphema.value;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.From;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
+import dev.morphema.testing.Size;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
@@ -10,50 +17,39 @@ import java.time.LocalTime;
 import java.time.ZoneOffset;
 import java.util.Arrays;
 import java.util.List;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.Example;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.From;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.constraints.Size;
+import org.junit.jupiter.api.Test;
 
 /** Codes never say otherwise than the values that they stand for. */
 class SortCodeProperties {
     /** Two values of one kind, often alike. */
     @Provide
-    Arbitrary<List<Value>> pairs() {
-        Arbitrary<String> texts = Arbitraries.oneOf(
-                Arbitraries.strings().withChars("ab\u0000\u007F\u0080\uFFFD").ofMaxLength(9),
-                Combinators.combine(
-                                Arbitraries.of("SKB-711", "SKB-7118", "søndre", "\uD83D\uDEA2 ", "", "north quay and "),
-                                Arbitraries.strings().withChars("ab1é").ofMaxLength(9))
+    Gen<List<Value>> pairs() {
+        Gen<String> texts = Gens.oneOf(
+                Gens.strings().withChars("ab\u0000\u007F\u0080\uFFFD").ofMaxLength(9),
+                Gens.combine(
+                                Gens.of("SKB-711", "SKB-7118", "søndre", "\uD83D\uDEA2 ", "", "north quay and "),
+                                Gens.strings().withChars("ab1é").ofMaxLength(9))
                         .as(String::concat));
-        Arbitrary<BigDecimal> numbers = Arbitraries.oneOf(
-                Arbitraries.bigDecimals().ofScale(7),
-                Arbitraries.integers().between(-300, 300).map(n -> BigDecimal.valueOf(n, 5)),
-                Arbitraries.longs().map(BigDecimal::valueOf),
-                Arbitraries.bigIntegers().map(digits -> new BigDecimal(digits, 3)));
-        Arbitrary<LocalDateTime> times = Combinators.combine(
-                        Arbitraries.integers().between(-90_000, 90_000), Arbitraries.of(0, 1, 500_000_000))
+        Gen<BigDecimal> numbers = Gens.oneOf(
+                Gens.bigDecimals().ofScale(7),
+                Gens.integers().between(-300, 300).map(n -> BigDecimal.valueOf(n, 5)),
+                Gens.longs().map(BigDecimal::valueOf),
+                Gens.bigIntegers().map(digits -> new BigDecimal(digits, 3)));
+        Gen<LocalDateTime> times = Gens.combine(Gens.integers().between(-90_000, 90_000), Gens.of(0, 1, 500_000_000))
                 .as((second, nano) ->
                         LocalDateTime.of(2026, 3, 5, 0, 0).plusSeconds(second).withNano(nano));
-        Arbitrary<ZoneOffset> offsets = Arbitraries.of(ZoneOffset.UTC, ZoneOffset.ofHours(2), ZoneOffset.ofHours(-9));
-        return Arbitraries.oneOf(
-                pairs(Arbitraries.oneOf(texts.map(TextValue::of), texts.map(SortCodeProperties::ofBytes))),
+        Gen<ZoneOffset> offsets = Gens.of(ZoneOffset.UTC, ZoneOffset.ofHours(2), ZoneOffset.ofHours(-9));
+        return Gens.oneOf(
+                pairs(Gens.oneOf(texts.map(TextValue::of), texts.map(SortCodeProperties::ofBytes))),
                 pairs(numbers.map(NumberValue::of)),
-                pairs(Arbitraries.of(BooleanValue.TRUE, BooleanValue.FALSE)),
-                pairs(Arbitraries.integers().map(day -> new DateValue(LocalDate.ofEpochDay(day)))),
-                pairs(Arbitraries.integers()
-                        .between(0, 86_399)
-                        .map(second -> new TimeValue(LocalTime.ofSecondOfDay(second)))),
+                pairs(Gens.of(BooleanValue.TRUE, BooleanValue.FALSE)),
+                pairs(Gens.integers().map(day -> new DateValue(LocalDate.ofEpochDay(day)))),
+                pairs(Gens.integers().between(0, 86_399).map(second -> new TimeValue(LocalTime.ofSecondOfDay(second)))),
                 pairs(times.map(time -> new DateTimeValue(time, null))),
-                pairs(Combinators.combine(times, offsets).as(DateTimeValue::new)));
+                pairs(Gens.combine(times, offsets).as(DateTimeValue::new)));
     }
 
-    private static Arbitrary<List<Value>> pairs(Arbitrary<? extends Value> values) {
+    private static Gen<List<Value>> pairs(Gen<? extends Value> values) {
         return values.map(value -> (Value) value).list().ofSize(2);
     }
 
@@ -93,7 +89,7 @@ class SortCodeProperties {
         }
     }
 
-    @Example
+    @Test
     void whatIsCommonIsTold() {
         for (Value value : List.of(TextValue.of("PL"), NumberValue.of(new BigDecimal("14299.12")), ofBytes("B25"))) {
             assertThat(SortCode.isExact(SortCode.of(value, false), false)).isTrue();
