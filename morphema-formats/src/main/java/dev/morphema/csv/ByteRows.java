@@ -67,13 +67,21 @@ final class ByteRows implements CsvRows {
                 out.write(delimiter);
             }
             RecordValue record = records[i];
-            if (record == null) {
+            if (record == null && cells.length == 1 && isNothing(cells[i])) {
+                // An empty line would be no row.
+                out.write(quote);
+                out.write(quote);
+            } else if (record == null) {
                 write(cells[i], i == 0);
             } else if (!writeBytes(record, slots[i], i == 0)) {
                 write(record.get(slots[i]), i == 0);
             }
         }
         out.write(lineEnd);
+    }
+
+    private static boolean isNothing(@Nullable Value cell) {
+        return cell == null || cell.isNothing();
     }
 
     /** Writes a field that is there as bytes, in quotes if it needs them; says whether that could be done. */

@@ -10,6 +10,7 @@ import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.formats.Decoding;
 import dev.morphema.formats.ReadBuffer;
+import dev.morphema.formats.WrongBytesException;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.NearNames;
@@ -45,12 +46,15 @@ final class CsvRecordReader implements RecordReader {
     private final @Nullable List<String> columns;
     private final boolean header;
     private final String delimiter;
+    /** Whether an input with other columns than those that are wanted is taken. */
+    private final boolean takesAny;
 
     CsvRecordReader(Input input, Projection projection, Options options) throws IOException {
         this.input = input;
         this.projection = projection;
         this.columns = options.texts("columns").orElse(null);
         this.header = options.isOn("header", columns == null);
+        this.takesAny = options.text("mismatch", "refuse").equals("allow");
         this.faults = new CsvFaults(input, options);
         Decoding.Start start = Decoding.start(input.open(), options.encoding());
         this.bytes = start.bytes();
@@ -174,20 +178,22 @@ final class CsvRecordReader implements RecordReader {
         }
         boolean none =
                 !warnings.isEmpty() && warnings.size() == projection.layout().size();
-        if (none && header) {
-            refuseOtherThanCsv();
+        if (none && header && !names.isEmpty() && !takesAny) {
+            throw foreign();
         }
     }
 
-    /** An input that is none in this form would give as many records without any field as it has lines. */
-    private void refuseOtherThanCsv() {
+    /** An input that has none of the columns would give as many records without any field as it has lines. */
+    private ProblemException foreign() {
         String proposal = OtherThanCsv.proposal(rows.header(), delimiter);
-        if (proposal != null) {
-            throw new ProblemException(
-                    Problem.error(Code.BAD_CSV, "The input has none of the columns that the mapping uses.")
-                            .in(InputLocation.at(input.name(), skipped + 1, 0))
-                            .withHelp(proposal));
-        }
+        return new ProblemException(Problem.error(
+                        proposal == null ? Code.MISMATCH : Code.BAD_CSV,
+                        "The input has none of the columns that the mapping uses.")
+                .in(InputLocation.at(input.name(), skipped + 1, 0))
+                .withHelp(
+                        proposal != null
+                                ? proposal
+                                : "is it the right file? The option mismatch = allow takes it as it is"));
     }
 
     @Override
@@ -198,6 +204,10 @@ final class CsvRecordReader implements RecordReader {
     private ProblemException fault(RuntimeException e) throws IOException {
         if (e.getCause() instanceof ProblemException problem) {
             return problem;
+        }
+        WrongBytesException wrongBytes = WrongBytesException.in(e);
+        if (wrongBytes != null) {
+            return new ProblemException(wrongBytes.problem(input.name(), Decoding.HELP), e);
         }
         if (e.getCause() instanceof CharacterCodingException) {
             return wrongBytes();
@@ -211,9 +221,9 @@ final class CsvRecordReader implements RecordReader {
     private ProblemException wrongBytes() {
         return new ProblemException(Problem.error(
                         Code.BAD_ENCODING,
-                        "The bytes after this line are no characters in the encoding of this source.")
+                        "The row that begins here has bytes that are not valid in the encoding of this source.")
                 .in(InputLocation.at(input.name(), rows.nextLine(), 0))
-                .withHelp("name the encoding in the source: encoding = \"ISO-8859-1\""));
+                .withHelp(Decoding.HELP));
     }
 
     @Override

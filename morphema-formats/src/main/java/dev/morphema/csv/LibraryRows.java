@@ -3,6 +3,7 @@ package dev.morphema.csv;
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
 import de.siegmar.fastcsv.writer.QuoteStrategies;
+import dev.morphema.formats.RoundTrip;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -13,17 +14,16 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.Charset;
-import java.nio.charset.CharsetEncoder;
 import org.jspecify.annotations.Nullable;
 
 /** Rows in any encoding; a character that the encoding lacks is refused. */
 final class LibraryRows implements CsvRows {
     private final Writer characters;
     private final CsvWriter csv;
-    private final CharsetEncoder encoder;
+    private final RoundTrip trip;
 
     LibraryRows(OutputStream out, Charset charset, char delimiter, char quote, boolean crlf) {
-        encoder = charset.newEncoder();
+        trip = new RoundTrip(charset);
         characters = new BufferedWriter(new OutputStreamWriter(out, charset));
         csv = CsvWriter.builder()
                 .fieldSeparator(delimiter)
@@ -38,13 +38,15 @@ final class LibraryRows implements CsvRows {
         @Nullable String[] texts = new String[cells.length];
         for (int i = 0; i < texts.length; i++) {
             Value cell = cells[i];
-            texts[i] = cell == null || cell.isNothing() ? null : encodable(cell.toString());
+            // The empty text is written in quotes: alone in its row it keeps that from being an empty line.
+            String nothing = cells.length == 1 ? "" : null;
+            texts[i] = cell == null || cell.isNothing() ? nothing : encodable(cell.toString());
         }
         csv.writeRecord(texts);
     }
 
     private String encodable(String text) {
-        if (!encoder.canEncode(text)) {
+        if (!trip.survives(text)) {
             throw new ProblemException(
                     Problem.error(Code.NOT_WRITABLE, "This text has a character that the encoding of the target lacks.")
                             .withValue(text)

@@ -2,16 +2,17 @@ package dev.morphema.formats;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.InputStreamReader;
 import java.io.PushbackInputStream;
 import java.io.Reader;
 import java.nio.charset.Charset;
-import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 
 /** From bytes to characters. Bytes that are none in the encoding are a failure, never a replacement character. */
 public final class Decoding {
-    private static final int LONGEST_MARK = 3;
+    /** How a source states its encoding, where neither the format nor the input does. */
+    public static final String HELP = "a source in another encoding names it: encoding = \"windows-1252\"";
+
+    private static final int LONGEST_MARK = 4;
 
     private Decoding() {}
 
@@ -22,7 +23,7 @@ public final class Decoding {
      *
      * @param bytes closed with the reader
      * @param charset the encoding where there is no byte order mark
-     * @throws IOException if reading fails; later a {@link java.nio.charset.CharacterCodingException} for wrong bytes
+     * @throws IOException if reading fails; later a {@link WrongBytesException}
      */
     public static Reader reader(InputStream bytes, Charset charset) throws IOException {
         return start(bytes, charset).characters();
@@ -35,13 +36,9 @@ public final class Decoding {
      * @param charset their encoding
      */
     public record Start(InputStream bytes, Charset charset) {
-        /** {@return the characters of the bytes; wrong bytes are a {@link java.nio.charset.CharacterCodingException}} */
+        /** {@return the characters of the bytes; wrong bytes are a {@link WrongBytesException}} */
         public Reader characters() {
-            return new InputStreamReader(
-                    bytes,
-                    charset.newDecoder()
-                            .onMalformedInput(CodingErrorAction.REPORT)
-                            .onUnmappableCharacter(CodingErrorAction.REPORT));
+            return new StrictReader(bytes, charset);
         }
     }
 
@@ -59,6 +56,13 @@ public final class Decoding {
         if (start.length >= 3 && start[0] == (byte) 0xEF && start[1] == (byte) 0xBB && start[2] == (byte) 0xBF) {
             decided = StandardCharsets.UTF_8;
             mark = 3;
+        } else if (start.length >= 4
+                && start[0] == (byte) 0xFF
+                && start[1] == (byte) 0xFE
+                && start[2] == 0
+                && start[3] == 0) {
+            decided = Charset.forName("UTF-32LE");
+            mark = 4;
         } else if (start.length >= 2 && start[0] == (byte) 0xFF && start[1] == (byte) 0xFE) {
             decided = StandardCharsets.UTF_16LE;
             mark = 2;

@@ -216,14 +216,21 @@ final class ByteTokens implements JsonTokens {
         if (to - from > LONGEST_NAME) {
             throw new BadJson();
         }
-        name = (kinds & JsonText.ESCAPED) == 0
-                ? names.of(buffer, from, to, kinds)
-                : JsonText.of(buffer, from, to, kinds);
+        name = (kinds & JsonText.ESCAPED) == 0 ? names.of(buffer, from, to, kinds) : escapedName();
         if (skipWhite() != ':') {
             throw new BadJson();
         }
         pass();
         named = true;
+    }
+
+    private String escapedName() {
+        try {
+            return JsonText.of(buffer, from, to, kinds);
+        } catch (JsonText.HalfCharacter e) {
+            // The library refuses such a name, too, and says where.
+            throw new BadJson();
+        }
     }
 
     private JsonToken value(int first) throws IOException {

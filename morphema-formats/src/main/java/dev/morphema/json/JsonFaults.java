@@ -16,9 +16,13 @@ final class JsonFaults {
             "numbers are written like -12.5 or 1e3; any other form stands in double quotes";
     private static final String SUPERFLUOUS_COMMA = "is there a comma before the closing bracket?";
 
+    static final String HALF_CHARACTER = "This text has half of a surrogate pair, which is no character.";
+    static final String PAIRS = "\\uD800 to \\uDFFF stand in pairs: \\uD83D\\uDEA2";
+
     /** The first that is found in what the parser says tells what it means. */
     private static final List<Meaning> MEANINGS = List.of(
             // The word that is meant stands in the message, and may be any.
+            Meaning.of("surrogate", "a name has half of a surrogate pair, which is no character.", PAIRS),
             Meaning.of("Unrecognized token", "this word has no meaning.", WORDS),
             Meaning.of("end-of-input", "the input ends in the middle of a value.", null),
             Meaning.of("expecting comma to separate Array", "between two items of a list a comma is missing.", null),

@@ -23,6 +23,8 @@ final class JsonPathWalk {
     private final Deque<Open> open = new ArrayDeque<>();
     /** Whether there was a list on the way: then a null is one of many, else it is nothing. */
     private boolean many;
+    /** How many steps of the path were found; -1 as long as there was no object. */
+    private int found = -1;
 
     JsonPathWalk(JsonTokens tokens, List<FieldName> path) {
         this.tokens = tokens;
@@ -69,6 +71,7 @@ final class JsonPathWalk {
             throw new TwiceException(name);
         }
         int level = at.level() + 1;
+        found = Math.max(found, level);
         if (level < path.size() || value == JsonToken.START_ARRAY) {
             enter(value, level);
             return false;
@@ -76,12 +79,20 @@ final class JsonPathWalk {
         return value != JsonToken.VALUE_NULL || many;
     }
 
+    /** {@return how many steps of the path were found so far; -1 as long as there was no object} */
+    int found() {
+        return found;
+    }
+
     private void enter(@Nullable JsonToken token, int level) {
         if (token == JsonToken.START_ARRAY) {
             many = true;
             open.push(new Open(level, true, Set.of()));
         } else if (token == JsonToken.START_OBJECT) {
+            found = Math.max(found, level);
             open.push(new Open(level, false, new HashSet<>()));
+        } else if (token != JsonToken.VALUE_NULL) {
+            found = Math.max(found, level);
         }
     }
 

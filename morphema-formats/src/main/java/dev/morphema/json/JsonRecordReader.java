@@ -6,6 +6,7 @@ import dev.morphema.format.RecordReader;
 import dev.morphema.formats.Decoding;
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.formats.ReadBuffer;
+import dev.morphema.formats.WrongBytesException;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
@@ -20,7 +21,7 @@ import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.CharacterCodingException;
+import java.io.Reader;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -34,7 +35,6 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
 import tools.jackson.core.ObjectReadContext;
-import tools.jackson.core.TokenStreamLocation;
 import tools.jackson.core.exc.JacksonIOException;
 import tools.jackson.core.exc.StreamConstraintsException;
 import tools.jackson.core.json.JsonFactory;
@@ -88,11 +88,13 @@ final class JsonRecordReader implements RecordReader {
     /** The library tells what is wrong with an input; one that can be read again is read faster without it first. */
     private JsonTokens tokens(Decoding.Start start) throws IOException {
         if (!start.charset().equals(StandardCharsets.UTF_8)) {
-            return new LibraryTokens(FACTORY.createParser(ObjectReadContext.empty(), start.characters()));
+            return library(start.characters());
         }
-        return source.isRereadable()
-                ? new ByteTokens(bytes, ReadBuffer.size(source))
-                : new LibraryTokens(FACTORY.createParser(ObjectReadContext.empty(), bytes));
+        return source.isRereadable() ? new ByteTokens(bytes, ReadBuffer.size(source)) : library(start.characters());
+    }
+
+    private static JsonTokens library(Reader characters) {
+        return new LibraryTokens(FACTORY.createParser(ObjectReadContext.empty(), characters));
     }
 
     @Override
@@ -137,6 +139,11 @@ final class JsonRecordReader implements RecordReader {
             firstIsList |= number == 1 && lines && tokens.current() == JsonToken.START_ARRAY;
             return value(records);
         });
+    }
+
+    @Override
+    public int stepsFound() {
+        return walk == null ? -1 : walk.found();
     }
 
     /** One JSON array where one record a line is meant is a list of its own, which a mapping may take for a record. */
@@ -310,9 +317,12 @@ final class JsonRecordReader implements RecordReader {
                     .in(here()));
         } catch (ByteTokens.BadJson e) {
             throw refused();
+        } catch (JsonText.HalfCharacter e) {
+            throw fault(JsonFaults.HALF_CHARACTER, JsonFaults.PAIRS);
         } catch (JacksonIOException e) {
-            if (e.getCause() instanceof CharacterCodingException) {
-                throw wrongBytes(here());
+            WrongBytesException wrongBytes = WrongBytesException.in(e);
+            if (wrongBytes != null) {
+                throw wrongBytes(wrongBytes);
             }
             throw e.getCause();
         } catch (StreamConstraintsException e) {
@@ -322,11 +332,8 @@ final class JsonRecordReader implements RecordReader {
         }
     }
 
-    private static ProblemException wrongBytes(InputLocation place) {
-        return new ProblemException(Problem.error(
-                        Code.BAD_ENCODING, "There are bytes that are no characters in the encoding of this source.")
-                .in(place)
-                .withHelp("name the encoding in the source: encoding = \"ISO-8859-1\""));
+    private ProblemException wrongBytes(WrongBytesException found) {
+        return new ProblemException(found.problem(input, Decoding.HELP), found);
     }
 
     private ProblemException limit(StreamConstraintsException e) {
@@ -339,8 +346,7 @@ final class JsonRecordReader implements RecordReader {
     /** What the library has found; a parser of bytes counts columns in bytes, so it is looked for again. */
     private ProblemException exact(JacksonException found) throws IOException {
         JacksonException again = source.isRereadable() ? foundAgain() : null;
-        TokenStreamLocation at = found.getLocation();
-        return explained(again == null ? found : again, at == null ? 0 : at.getLineNr());
+        return explained(again == null ? found : again);
     }
 
     /** What is wrong with an input that is not known to be wrong otherwise than that it is. */
@@ -349,7 +355,7 @@ final class JsonRecordReader implements RecordReader {
         if (found == null) {
             return fault("This is not well-formed JSON here.", null);
         }
-        return found instanceof StreamConstraintsException e ? limit(e) : explained(found, tokens.line());
+        return found instanceof StreamConstraintsException e ? limit(e) : explained(found);
     }
 
     /** {@return what the library finds wrong when it reads the input from its start, by characters; null if it finds nothing} */
@@ -365,11 +371,10 @@ final class JsonRecordReader implements RecordReader {
         }
     }
 
-    private ProblemException explained(JacksonException found, int line) {
-        boolean wrongBytes = found.getCause() instanceof CharacterCodingException
-                || String.valueOf(found.getMessage()).contains("Invalid UTF-8");
-        return wrongBytes
-                ? wrongBytes(InputLocation.at(input, line, 0))
+    private ProblemException explained(JacksonException found) {
+        WrongBytesException wrongBytes = WrongBytesException.in(found);
+        return wrongBytes != null
+                ? wrongBytes(wrongBytes)
                 : new ProblemException(JsonFaults.explained(found, input), found);
     }
 

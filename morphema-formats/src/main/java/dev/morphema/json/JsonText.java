@@ -19,6 +19,30 @@ final class JsonText {
 
     private JsonText() {}
 
+    /** Half of a surrogate pair stands in a text or name; RFC 8259, section 8.2, leaves open what that means. */
+    static final class HalfCharacter extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+
+        HalfCharacter() {
+            super(null, null, false, false);
+        }
+    }
+
+    /** Refuses a text with half of a surrogate pair: no output could hold it. */
+    static String whole(String text) {
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            if (Character.isSurrogate(c)) {
+                boolean pair = i + 1 < text.length() && Character.isSurrogatePair(c, text.charAt(i + 1));
+                if (!pair) {
+                    throw new HalfCharacter();
+                }
+                i++;
+            }
+        }
+        return text;
+    }
+
     /** {@return what a byte is that stands for itself} */
     static byte kind(int unsigned) {
         if (TextValue.isPlain(unsigned)) {
@@ -108,7 +132,7 @@ final class JsonText {
                 out.append(ESCAPED_CHARACTERS.charAt(known));
             }
         }
-        return out.toString();
+        return whole(out.toString());
     }
 
     private static char unit(String text, int from) {

@@ -46,7 +46,21 @@ final class LibraryTokens implements JsonTokens {
 
     @Override
     public TextValue text() {
-        return TextValue.of(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
+        return isWhole()
+                ? TextValue.of(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength())
+                : TextValue.of(JsonText.whole(parser.getString()));
+    }
+
+    /** Whether the text at hand has no surrogates, which must be looked at. */
+    private boolean isWhole() {
+        char[] characters = parser.getStringCharacters();
+        int end = parser.getStringOffset() + parser.getStringLength();
+        for (int i = parser.getStringOffset(); i < end; i++) {
+            if (Character.isSurrogate(characters[i])) {
+                return false;
+            }
+        }
+        return true;
     }
 
     @Override

@@ -1,5 +1,6 @@
 package dev.morphema.xml;
 
+import dev.morphema.format.Options;
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
@@ -16,8 +17,11 @@ import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
 import dev.morphema.xml.XmlTokens.Token;
 import java.io.IOException;
+import java.util.ArrayDeque;
 import java.util.Arrays;
+import java.util.Deque;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import javax.xml.stream.XMLStreamException;
 import org.jspecify.annotations.Nullable;
@@ -27,6 +31,7 @@ import org.jspecify.annotations.Nullable;
  * attributes, child elements and own text. Not thread-safe.
  */
 final class ElementReader {
+    private static final String XML = "http://www.w3.org/XML/1998/namespace";
     private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
 
     private final String input;
@@ -41,10 +46,36 @@ final class ElementReader {
 
     private int end;
 
-    ElementReader(String input, boolean trim, XmlTokens xml) {
+    private final boolean keepsLayout;
+    /** Whether white space is meant where we are, by {@code xml:space} (XML 1.0, section 2.10). */
+    private boolean preserved;
+
+    private final Deque<Boolean> preservedAround = new ArrayDeque<>();
+
+    ElementReader(String input, Options options, XmlTokens xml) {
         this.input = input;
-        this.trim = trim;
+        this.trim = options.isOn("trim", false);
+        this.keepsLayout = options.text("layout", "drop").equals("keep");
         this.xml = xml;
+    }
+
+    /** Goes into an element that becomes no value itself. */
+    void enter() {
+        preservedAround.push(preserved);
+        for (int i = 0; i < xml.attributes(); i++) {
+            preserve(xml.attributeLocal(i), xml.attributeNamespace(i), i);
+        }
+    }
+
+    /** Leaves the element that was entered last. */
+    void leave() {
+        preserved = preservedAround.pop();
+    }
+
+    private void preserve(String local, @Nullable String namespace, int index) {
+        if (local.equals("space") && XML.equals(namespace)) {
+            preserved = xml.attribute(index).equals("preserve");
+        }
     }
 
     /** {@return the name of the element at whose start the parser is} */
@@ -120,6 +151,13 @@ final class ElementReader {
      * @param number which record it is, counted from 1; 0 if it is none
      */
     private Value element(FieldName name, ElementPlace place, long number) throws XMLStreamException, IOException {
+        boolean around = preserved;
+        Value value = content(name, place, number);
+        preserved = around;
+        return value;
+    }
+
+    private Value content(FieldName name, ElementPlace place, long number) throws XMLStreamException, IOException {
         int line = xml.line();
         if (xml.depth() > XmlParsers.MOST_DEEP) {
             throw fault(Code.LIMIT, "Elements are nested more than " + XmlParsers.MOST_DEEP + " deep.");
@@ -132,6 +170,8 @@ final class ElementReader {
             nil = attributes(record, place);
         }
         int start = end;
+        int run = start;
+        boolean marked = false;
         if (!everything && record != null) {
             xml.known(place, record);
         }
@@ -144,19 +184,26 @@ final class ElementReader {
                 if (everything) {
                     order = order == null ? new PartOrder() : order;
                     FieldName child = name();
-                    int textBefore = end - start;
+                    order.text(end - start, isMeant(run, marked));
+                    run = end;
+                    marked = false;
                     Value value = element(child, new ElementPlace(place.wanted().child(child)), 0);
                     record.add(child, value);
-                    order.child(child, value, textBefore);
+                    order.child(child, value);
                 } else {
                     wantedChild(record, place);
                     xml.known(place, record);
                 }
             } else if (everything || record == null || nil) {
+                int from = end;
                 addText();
+                marked |= everything && !marked && isBlank(from) && xml.isMarked();
             }
         }
         int length = end - start;
+        if (order != null) {
+            order.text(length, isMeant(run, marked));
+        }
         end = start;
         if (nil && order == null && length == 0) {
             return Nothing.NULL;
@@ -178,6 +225,28 @@ final class ElementReader {
         end = xml.copyText(chars, end);
     }
 
+    private boolean isBlank(int from) {
+        for (int i = from; i < end; i++) {
+            if (chars[i] > ' ') {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** Whether the text from a place on is no layout: white space with a line break, if it is alone between elements. */
+    private boolean isMeant(int from, boolean marked) {
+        if (marked || preserved || keepsLayout || !isBlank(from)) {
+            return true;
+        }
+        for (int i = from; i < end; i++) {
+            if (chars[i] == '\n') {
+                return false;
+            }
+        }
+        return true;
+    }
+
     private Value leaf(FieldName name, int start, int length) {
         return trim
                 ? new ElementText(name, WhiteSpace.trim(new String(chars, start, length)))
@@ -188,12 +257,15 @@ final class ElementReader {
         return new ProblemException(Problem.error(code, message).in(InputLocation.at(input, xml.line(), xml.column())));
     }
 
-    /** White space between child elements is layout and no text. */
+    /** White space between child elements may be one of the parts, but is never the text of the element. */
     private static void putText(RecordValue.Builder record, Texts texts, @Nullable PartOrder order) {
         String own = texts.whole();
         boolean text = order == null ? !own.isEmpty() : !WhiteSpace.isBlank(own);
-        if (order != null && (text || order.isInterleaved())) {
-            record.parts(order.parts(text ? texts : null));
+        if (order != null) {
+            List<RecordValue.Part> parts = order.parts(texts, text);
+            if (order.isInterleaved() || parts.size() > order.size()) {
+                record.parts(parts);
+            }
         }
         if (text) {
             record.put(FieldName.OWN_TEXT, TextValue.of(own));
@@ -219,6 +291,7 @@ final class ElementReader {
                 }
             }
             nil |= isNil(local, namespace) && isTrue(xml.attribute(i));
+            preserve(local, namespace, i);
         }
         return nil;
     }

@@ -8,17 +8,36 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import org.jspecify.annotations.Nullable;
 
-/** The order of the child elements of one element, and how much of its text stands before each. */
+/** The child elements of one element in order, and the texts between them. Not thread-safe. */
 final class PartOrder {
     private final List<Part> children = new ArrayList<>();
-    private final List<Integer> textBefore = new ArrayList<>();
+    private final List<Text> texts = new ArrayList<>();
 
-    /** @param text how many characters of the element's own text stand before the child */
-    void child(FieldName name, Value value, int text) {
+    /**
+     * The text before a child, or behind the last one.
+     *
+     * @param to where it ends in the element's own text
+     * @param meant whether it is kept where the element has no other text
+     */
+    private record Text(int to, boolean meant) {}
+
+    /**
+     * The text before the next child ends, or that behind the last.
+     *
+     * @param to how many characters the element's own text has so far
+     * @param meant whether it is no layout
+     */
+    void text(int to, boolean meant) {
+        texts.add(new Text(to, meant));
+    }
+
+    void child(FieldName name, Value value) {
         children.add(new Part(name, value));
-        textBefore.add(text);
+    }
+
+    int size() {
+        return children.size();
     }
 
     /** {@return whether children of one name are apart, so that grouping them by name loses the order} */
@@ -34,26 +53,25 @@ final class PartOrder {
         return false;
     }
 
-    /** {@return all children with the pieces of text between them, or without text if none is given} */
-    List<Part> parts(@Nullable Texts texts) {
-        if (texts == null) {
-            return children;
-        }
+    /**
+     * {@return all children with the texts between them}
+     *
+     * @param all whether white space that is layout is text, too, as it stands beside other text
+     */
+    List<Part> parts(Texts own, boolean all) {
         List<Part> parts = new ArrayList<>();
         int from = 0;
-        for (int i = 0; i < children.size(); i++) {
-            from = addText(texts, from, textBefore.get(i), parts);
-            parts.add(children.get(i));
+        for (int i = 0; i < texts.size(); i++) {
+            Text text = texts.get(i);
+            String piece = all || text.meant() ? own.between(from, text.to()) : "";
+            if (!piece.isEmpty()) {
+                parts.add(new Part(null, TextValue.of(piece)));
+            }
+            from = text.to();
+            if (i < children.size()) {
+                parts.add(children.get(i));
+            }
         }
-        addText(texts, from, texts.length(), parts);
         return parts;
-    }
-
-    private static int addText(Texts texts, int from, int to, List<Part> parts) {
-        String piece = texts.between(from, to);
-        if (!piece.isEmpty()) {
-            parts.add(new Part(null, TextValue.of(piece)));
-        }
-        return to;
     }
 }

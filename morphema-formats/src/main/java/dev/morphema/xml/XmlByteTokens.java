@@ -53,6 +53,7 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
     private byte[] text = {};
     private int textFrom;
     private int textTo;
+    private boolean marked;
 
     /** Tells that there is something which is not common, or wrong. */
     static final class Unusual extends RuntimeException {
@@ -315,6 +316,7 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
         while (true) {
             int end = textEnd(at);
             if (end > at) {
+                marked = false;
                 text = buffer;
                 textFrom = at;
                 textTo = end;
@@ -323,6 +325,7 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
             }
             if (at < limit && (buffer[at] == '&' || buffer[at] == '\r')) {
                 made.clear();
+                marked = buffer[at] == '&';
                 if (buffer[at] == '\r') {
                     pastReturn();
                     made.add('\n');
@@ -440,6 +443,9 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
         int name = nameEnd(at + 2);
         boolean xml = name - at == 5 && (buffer[at + 2] | 0x20) == 'x';
         require(!xml && (name == end || isWhite(buffer[name])));
+        for (int i = at + 2; i < name; i++) {
+            require(buffer[i] != ':');
+        }
         require(!(buffer[at + 2] == '-' || buffer[at + 2] == '.' || buffer[at + 2] >= '0' && buffer[at + 2] <= ':'));
         made.clear();
         content(name, end);
@@ -453,6 +459,7 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
         made.clear();
         content(at + SECTION.length, end);
         at = end + 3;
+        marked = true;
         text = made.bytes();
         textFrom = 0;
         textTo = made.length();
@@ -516,6 +523,11 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
     @Override
     public boolean attributeBytes(int index, FieldBytes.Row row, int slot) {
         return attributes.bytes(index, row, slot);
+    }
+
+    @Override
+    public boolean isMarked() {
+        return marked;
     }
 
     @Override

@@ -1,5 +1,6 @@
 package dev.morphema.xml;
 
+import com.ctc.wstx.io.WstxInputData;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -47,16 +48,12 @@ final class XmlCharacters {
         }
     }
 
+    /** Names as in the first four editions of XML 1.0, which each parser takes. */
     private static boolean isStart(int c) {
-        return Character.isLetter(c) || c == '_';
+        return Character.isBmpCodePoint(c) && WstxInputData.isNameStartChar((char) c, true, false);
     }
 
     private static boolean isPart(int c) {
-        return isStart(c)
-                || Character.isDigit(c)
-                || c == '-'
-                || c == '.'
-                || c == 0xB7
-                || Character.getType(c) == Character.NON_SPACING_MARK;
+        return Character.isBmpCodePoint(c) && WstxInputData.isNameChar((char) c, true, false);
     }
 }

@@ -16,7 +16,9 @@ import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Marks;
 import dev.morphema.value.RecordValue;
+import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
+import dev.morphema.value.WhiteSpace;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.Charset;
@@ -114,6 +116,13 @@ final class XmlDocumentWriter implements DocumentWriter {
     @Override
     public boolean attributesFirst() {
         return true;
+    }
+
+    @Override
+    public Object key(FieldName name) {
+        boolean inDefault = !name.attribute()
+                && (name.namespace() == null || name.namespace().isEmpty());
+        return inDefault ? new FieldName(defaultNamespace, name.local(), false) : name;
     }
 
     private Open at() {
@@ -370,7 +379,16 @@ final class XmlDocumentWriter implements DocumentWriter {
         }
         check(value);
         begin(at());
-        out.write(value, TEXT);
+        out.write(value, isLayout(value) ? ATTRIBUTE : TEXT);
+    }
+
+    /** Whether a reader would take a text for layout, as white space with a line break, unless it stands as references. */
+    private static boolean isLayout(Value value) {
+        if (!(value instanceof TextValue) || value.mostBytes() > 0) {
+            return false;
+        }
+        String text = value.toString();
+        return text.indexOf('\n') >= 0 && WhiteSpace.isBlank(text);
     }
 
     @Override

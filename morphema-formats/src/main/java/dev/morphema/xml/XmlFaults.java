@@ -21,6 +21,14 @@ final class XmlFaults {
                     "is an element not closed before?"),
             Meaning.of("nexpected close tag", "an end tag stands where another must be.", null),
             Meaning.of(
+                    "Undeclared namespace prefix \"?xmlns|Malformed qualified name|can not contain a colon",
+                    "this is no name of an element or attribute.",
+                    "a name has at most one colon, behind its prefix; the prefix xmlns only declares others"),
+            Meaning.of(
+                    "Malformed namespace declaration|amespace can not map|Trying to (?:bind|declare)|edeclare",
+                    "this is no declaration of a namespace.",
+                    "a prefix stands for an address that is not empty: xmlns:p=\"…\"; xml and xmlns stand for their own"),
+            Meaning.of(
                     "Undeclared namespace prefix \"?([^\" ]*)",
                     "the namespace prefix $1 is not declared.",
                     "the element or one around it declares it: xmlns:$1=\"…\""),

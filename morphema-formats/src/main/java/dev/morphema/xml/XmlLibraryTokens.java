@@ -1,23 +1,42 @@
 package dev.morphema.xml;
 
+import java.io.Reader;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
+import org.codehaus.stax2.LocationInfo;
 import org.codehaus.stax2.XMLStreamReader2;
 import org.jspecify.annotations.Nullable;
 
-/** What the parser of a library finds. */
+/** What the parser of a library finds, and what it lets pass although the namespaces of XML 1.0 do not. */
 final class XmlLibraryTokens implements XmlTokens {
+    private static final String XML = "http://www.w3.org/XML/1998/namespace";
+    private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
+
     private final XMLStreamReader2 xml;
 
-    XmlLibraryTokens(XMLStreamReader2 xml) {
-        this.xml = xml;
+    /** @param characters of the document, without a byte order mark; they are not closed */
+    XmlLibraryTokens(Reader characters) throws XMLStreamException {
+        this.xml = XmlParsers.open(characters);
     }
 
     @Override
     public Token next() throws XMLStreamException {
+        try {
+            return token();
+        } catch (IllegalArgumentException
+                | IllegalStateException
+                | IndexOutOfBoundsException
+                | NullPointerException e) {
+            // The parser trips over some documents that are not well-formed.
+            throw new XMLStreamException("Unreadable", xml.getLocation(), e);
+        }
+    }
+
+    private Token token() throws XMLStreamException {
         while (xml.hasNext()) {
             switch (xml.next()) {
                 case XMLStreamConstants.START_ELEMENT:
+                    checkNamespaces();
                     return Token.START;
                 case XMLStreamConstants.END_ELEMENT:
                     return Token.END;
@@ -26,12 +45,44 @@ final class XmlLibraryTokens implements XmlTokens {
                 case XMLStreamConstants.SPACE:
                     return Token.TEXT;
                 case XMLStreamConstants.ENTITY_REFERENCE:
-                    throw new XMLStreamException("Undeclared general entity", xml.getLocation());
+                    throw fault("Undeclared general entity");
                 default:
                 // says nothing
             }
         }
         return Token.DONE;
+    }
+
+    /** Namespaces in XML 1.0: names have at most one colon, within; prefixes are declared, and not as nothing. */
+    private void checkNamespaces() throws XMLStreamException {
+        checkName(xml.getPrefix(), xml.getLocalName());
+        for (int i = 0; i < xml.getAttributeCount(); i++) {
+            checkName(xml.getAttributePrefix(i), xml.getAttributeLocalName(i));
+        }
+        for (int i = 0; i < xml.getNamespaceCount(); i++) {
+            checkDeclaration(xml.getNamespacePrefix(i), xml.getNamespaceURI(i));
+        }
+    }
+
+    private void checkName(@Nullable String prefix, String local) throws XMLStreamException {
+        if (local.isEmpty() || local.indexOf(':') >= 0 || "xmlns".equals(prefix)) {
+            throw fault("Malformed qualified name");
+        }
+    }
+
+    private void checkDeclaration(@Nullable String prefix, @Nullable String uri) throws XMLStreamException {
+        boolean isDefault = prefix == null || prefix.isEmpty();
+        boolean nothing = uri == null || uri.isEmpty();
+        if (!isDefault && nothing || "xmlns".equals(prefix)) {
+            throw fault("Malformed namespace declaration");
+        }
+        if (XMLNS.equals(uri) || XML.equals(uri) != "xml".equals(prefix)) {
+            throw fault("Malformed namespace declaration");
+        }
+    }
+
+    private XMLStreamException fault(String message) {
+        return new XMLStreamException(message, xml.getLocation());
     }
 
     @Override
@@ -81,9 +132,19 @@ final class XmlLibraryTokens implements XmlTokens {
         return at + length;
     }
 
+    /** A text takes as many characters in the document as it has, unless there are sections or references in it. */
+    @Override
+    public boolean isMarked() throws XMLStreamException {
+        LocationInfo place = xml.getLocationInfo();
+        return place.getEndingCharOffset() - place.getStartingCharOffset() != xml.getTextLength();
+    }
+
     @Override
     public void skip() throws XMLStreamException {
-        xml.skipElement();
+        for (int open = 1; open > 0; ) {
+            Token token = next();
+            open += token == Token.START ? 1 : token == Token.END ? -1 : 0;
+        }
     }
 
     @Override

@@ -73,6 +73,11 @@ final class XmlName {
         return local;
     }
 
+    /** {@return whether the prefix, if there is one, and the rest each begin as a name does} */
+    boolean isWellFormed() {
+        return wellFormed;
+    }
+
     /** {@return whether an attribute of this name declares a namespace} */
     boolean declares() {
         return prefix == null ? local.equals("xmlns") : prefix.equals("xmlns");

@@ -4,36 +4,29 @@ import dev.morphema.format.Input;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
+import dev.morphema.formats.Decoding;
 import dev.morphema.formats.ReadBuffer;
-import dev.morphema.problem.Code;
+import dev.morphema.formats.WrongBytesException;
 import dev.morphema.problem.InputLocation;
-import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
+import dev.morphema.xml.XmlCharacterReader.ForbiddenCharacterException;
 import dev.morphema.xml.XmlTokens.Token;
-import java.io.CharConversionException;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.CharacterCodingException;
 import java.util.List;
-import java.util.regex.Pattern;
 import javax.xml.stream.Location;
 import javax.xml.stream.XMLStreamException;
-import org.codehaus.stax2.XMLStreamReader2;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Reads one XML document: as a record with one field, its root element, or the elements at a path, one after the other.
  */
 final class XmlRecordReader implements RecordReader {
-    /** What the faster parser says of bytes that are no UTF-8; as characters, these codes are allowed. */
-    private static final Pattern WRONG_BYTE =
-            Pattern.compile("Invalid UTF-8|Illegal XML character \\(.*\\(code (12[89]|1[3-9][0-9]|2[0-9]{2})\\)");
-
     private final Input source;
     private final Options options;
     private final String input;
@@ -55,8 +48,10 @@ final class XmlRecordReader implements RecordReader {
         }
     }
 
-    /** How many elements on the path are open. */
+    /** How many elements on the path are open, and how many there were at most. */
     private int open;
+
+    private int found;
 
     private long records;
     /** How many of them were passed on, or passed over. */
@@ -87,21 +82,27 @@ final class XmlRecordReader implements RecordReader {
 
     private XmlTokens library() throws IOException {
         try {
-            return new XmlLibraryTokens(
-                    XmlParsers.open(bytes, options.text("encoding").orElse(null)));
+            Decoding.Start start =
+                    XmlEncoding.start(bytes, input, options.text("encoding").orElse(null));
+            return new XmlLibraryTokens(start.characters());
         } catch (XMLStreamException e) {
             bytes.close();
-            throw fault(exact(e));
+            throw fault(e);
         }
     }
 
     private ElementReader elements() {
-        return new ElementReader(input, options.isOn("trim", false), xml);
+        return new ElementReader(input, options, xml);
     }
 
     @Override
     public boolean isSequence() {
         return !path.isEmpty();
+    }
+
+    @Override
+    public int stepsFound() {
+        return found;
     }
 
     @Override
@@ -112,7 +113,7 @@ final class XmlRecordReader implements RecordReader {
         try {
             return path.isEmpty() ? document() : record();
         } catch (XMLStreamException e) {
-            throw failure(e);
+            throw fault(e);
         }
     }
 
@@ -192,11 +193,14 @@ final class XmlRecordReader implements RecordReader {
         for (Token token = xml.next(); token != Token.DONE; token = xml.next()) {
             if (token == Token.END) {
                 open--;
+                elements.leave();
             } else if (token == Token.START) {
                 if (!isMeant(path.get(open), elements.name())) {
                     elements.skip();
                 } else if (open + 1 < path.size()) {
                     open++;
+                    found = Math.max(found, open);
+                    elements.enter();
                 } else {
                     records++;
                     return true;
@@ -212,47 +216,32 @@ final class XmlRecordReader implements RecordReader {
                 && (step.namespace() == null || step.namespace().equals(name.namespace()));
     }
 
-    private ProblemException failure(XMLStreamException e) throws IOException {
+    private ProblemException fault(XMLStreamException e) throws IOException {
         Throwable cause = e.getNestedException() == null ? e.getCause() : e.getNestedException();
-        boolean wrongBytes = cause instanceof CharConversionException
-                || cause instanceof CharacterCodingException
-                || WRONG_BYTE.matcher(String.valueOf(e.getMessage())).find();
-        if (wrongBytes) {
-            return new ProblemException(Problem.error(
-                            Code.BAD_ENCODING,
-                            "There are bytes that are no characters in the encoding of the document.")
-                    .in(InputLocation.at(input, xml.line(), 0))
-                    .withHelp("the XML declaration on the first line names the encoding"));
+        WrongBytesException wrongBytes = WrongBytesException.in(cause);
+        if (wrongBytes != null) {
+            return new ProblemException(
+                    wrongBytes.problem(
+                            input,
+                            "the XML declaration on the first line names the encoding; the source can name another: "
+                                    + "xml(encoding = \"windows-1252\")"),
+                    e);
         }
-        if (cause instanceof IOException io) {
+        if (cause instanceof IOException io && !(cause instanceof ForbiddenCharacterException)) {
             throw io;
         }
-        return fault(exact(e));
-    }
-
-    /** The faster parser says little of what is wrong; where the input can be read again, the other one does. */
-    private XMLStreamException exact(XMLStreamException found) throws IOException {
-        if (source.isRereadable()) {
-            try (InputStream again = source.open()) {
-                XMLStreamReader2 careful =
-                        XmlParsers.careful(again, options.text("encoding").orElse(null));
-                while (careful.hasNext()) {
-                    careful.next();
-                }
-            } catch (XMLStreamException e) {
-                return e;
-            }
-        }
-        return found;
-    }
-
-    private ProblemException fault(XMLStreamException e) {
-        Location at = e.getLocation();
-        InputLocation place = at == null
-                ? InputLocation.at(input, 0, 0)
-                : InputLocation.at(input, at.getLineNumber(), at.getColumnNumber());
         return new ProblemException(
-                XmlFaults.explained(String.valueOf(e.getMessage())).in(place), e);
+                XmlFaults.explained(String.valueOf(e.getMessage())).in(place(e, cause)), e);
+    }
+
+    private InputLocation place(XMLStreamException e, @Nullable Throwable cause) {
+        if (cause instanceof ForbiddenCharacterException forbidden) {
+            return InputLocation.at(input, forbidden.line(), forbidden.column());
+        }
+        Location at = e.getLocation();
+        return at == null
+                ? InputLocation.at(input, 1, 1)
+                : InputLocation.at(input, at.getLineNumber(), at.getColumnNumber());
     }
 
     @Override

@@ -46,7 +46,10 @@ final class XmlScope {
     boolean declare(XmlName attribute, String namespace) {
         boolean isDefault = attribute.qualified().length == "xmlns".length();
         String prefix = isDefault ? "" : attribute.local();
-        boolean reserved = prefix.startsWith("xml") || namespace.equals(XML) || namespace.equals(XMLNS);
+        boolean reserved = prefix.startsWith("xml")
+                || !isDefault && !attribute.isWellFormed()
+                || namespace.equals(XML)
+                || namespace.equals(XMLNS);
         if (reserved || !isDefault && namespace.isEmpty() || prefix.indexOf(':') >= 0) {
             return false;
         }

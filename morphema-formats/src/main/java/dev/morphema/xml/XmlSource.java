@@ -20,7 +20,10 @@ public final class XmlSource implements SourceFormat {
 
     @Override
     public List<OptionSpec> options() {
-        return List.of(OptionSpec.of("trim", Form.SWITCH), OptionSpec.of("encoding", Form.ENCODING));
+        return List.of(
+                OptionSpec.of("trim", Form.SWITCH),
+                OptionSpec.choice("layout", "drop", "keep"),
+                OptionSpec.of("encoding", Form.ENCODING));
     }
 
     @Override

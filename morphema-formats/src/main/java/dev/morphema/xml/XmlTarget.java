@@ -2,10 +2,12 @@ package dev.morphema.xml;
 
 import dev.morphema.format.OptionSpec;
 import dev.morphema.format.OptionSpec.Form;
+import dev.morphema.format.Options;
 import dev.morphema.format.TargetFormat;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** Writes XML 1.0. */
 public final class XmlTarget implements TargetFormat {
@@ -21,6 +23,11 @@ public final class XmlTarget implements TargetFormat {
                 OptionSpec.of("declaration", Form.SWITCH),
                 OptionSpec.of("indent", Form.COUNT),
                 OptionSpec.of("encoding", Form.ENCODING));
+    }
+
+    @Override
+    public @Nullable String faultOf(Options options) {
+        return XmlTargetEncoding.fault(options.encoding());
     }
 
     @Override

@@ -64,6 +64,9 @@ interface XmlTokens {
     /** Copies the text at hand; {@return where the copy ends}. */
     int copyText(char[] into, int at);
 
+    /** {@return whether the text at hand holds references or is a CDATA section, so that its white space is meant} */
+    boolean isMarked() throws XMLStreamException;
+
     /**
      * If the element that begins has no attributes and holds nothing but a text of common form, adds that to a row as its bytes
      * and goes to the element's end.

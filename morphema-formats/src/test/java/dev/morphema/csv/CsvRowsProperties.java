@@ -3,6 +3,11 @@ package dev.morphema.csv;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.morphema.formats.ByteSink;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
@@ -12,22 +17,17 @@ import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 
 /** Rows written straight into bytes are, byte by byte, those that the library writes. */
 class CsvRowsProperties {
     @Provide
-    Arbitrary<List<List<Value>>> rows() {
-        Arbitrary<Value> texts = Arbitraries.strings()
+    Gen<List<List<Value>>> rows() {
+        Gen<Value> texts = Gens.strings()
                 .withChars("ab,;\"'#\r\n \t\u00FC\u20AC1.")
                 .ofMaxLength(6)
                 .map(TextValue::of);
-        Arbitrary<Value> numbers = Arbitraries.bigDecimals().map(NumberValue::of);
-        return Arbitraries.oneOf(texts, numbers, Arbitraries.of(Nothing.ABSENT, Nothing.NULL))
+        Gen<Value> numbers = Gens.bigDecimals().map(NumberValue::of);
+        return Gens.oneOf(texts, numbers, Gens.of(Nothing.ABSENT, Nothing.NULL))
                 .list()
                 .ofSize(3)
                 .list()

@@ -8,17 +8,17 @@ import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.formats.Pieces;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 import org.jspecify.annotations.Nullable;
 
 /** The scanner of bytes reads what the library reads, and refuses what the library refuses. */
@@ -28,8 +28,8 @@ class CsvScannerProperties {
     private static final Options BY_LIBRARY = SCANNED.with("skip", 1);
 
     @Provide
-    Arbitrary<String> documents() {
-        return Arbitraries.of(
+    Gen<String> documents() {
+        return Gens.of(
                         "a",
                         "b1",
                         "a longer text",
@@ -55,8 +55,8 @@ class CsvScannerProperties {
 
     /** Rows in which the same cells come again, with and without quotes. */
     @Provide
-    Arbitrary<String> rowsAgain() {
-        Arbitrary<String> cells = Arbitraries.of(
+    Gen<String> rowsAgain() {
+        Gen<String> cells = Gens.of(
                 "a",
                 "\"a\"",
                 "a;b",
@@ -68,7 +68,7 @@ class CsvScannerProperties {
                 "a much longer text",
                 "süß",
                 "\"süß\"");
-        Arbitrary<String> rows = cells.list().ofMinSize(1).ofMaxSize(3).map(row -> String.join(";", row));
+        Gen<String> rows = cells.list().ofMinSize(1).ofMaxSize(3).map(row -> String.join(";", row));
         return rows.list().ofMaxSize(8).map(all -> "a;b;c\n" + String.join("\n", all));
     }
 

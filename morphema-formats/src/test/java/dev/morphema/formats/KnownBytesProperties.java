@@ -2,24 +2,24 @@ package dev.morphema.formats;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.IntRange;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.constraints.IntRange;
 
 /** Bytes that are looked at eight at a time are compared and found as one by one. */
 class KnownBytesProperties {
     private static final int SPARE = 2 * Long.BYTES;
 
     @Provide
-    Arbitrary<byte[]> bytes() {
-        Arbitrary<String> texts = Arbitraries.oneOf(
-                Arbitraries.strings().withChars("<a>\n &é").ofMaxLength(40),
-                Arbitraries.strings().withChars("abc").ofMaxLength(40));
+    Gen<byte[]> bytes() {
+        Gen<String> texts = Gens.oneOf(
+                Gens.strings().withChars("<a>\n &é").ofMaxLength(40),
+                Gens.strings().withChars("abc").ofMaxLength(40));
         return texts.map(text -> text.getBytes(StandardCharsets.UTF_8));
     }
 

@@ -17,6 +17,11 @@ import dev.morphema.format.TargetFormat.DocumentWriter;
 import dev.morphema.json.JsonSource;
 import dev.morphema.json.JsonTarget;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
@@ -30,12 +35,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 
 /** What goes through as bytes is written as its values are, as fields and as attributes. */
 class PassingFieldsProperties {
@@ -66,12 +65,11 @@ class PassingFieldsProperties {
             new Target(new CsvTarget(), Map.of("delimiter", "-", "encoding", "UTF-16")));
 
     @Provide
-    Arbitrary<List<String>> rows() {
-        Arbitrary<String> texts = Arbitraries.oneOf(
-                Arbitraries.of(
-                        "plain", "#", "it's <&>, \"quoted\"", "süß €😀", "a\nb\tc\rd", "\u0001", "x".repeat(5_000), ""),
-                Arbitraries.strings().withChars("ab<>&\"',;:-#\\ü\u007F ").ofMaxLength(24));
-        Arbitrary<String> numbers = Arbitraries.of(
+    Gen<List<String>> rows() {
+        Gen<String> texts = Gens.oneOf(
+                Gens.of("plain", "#", "it's <&>, \"quoted\"", "süß €😀", "a\nb\tc\rd", "\u0001", "x".repeat(5_000), ""),
+                Gens.strings().withChars("ab<>&\"',;:-#\\ü\u007F ").ofMaxLength(24));
+        Gen<String> numbers = Gens.of(
                 "0",
                 "-0",
                 "007",
@@ -85,7 +83,7 @@ class PassingFieldsProperties {
                 "",
                 "-0,0",
                 "0,10");
-        Arbitrary<String> dates = Arbitraries.of(
+        Gen<String> dates = Gens.of(
                 "05.03.2026 14:30",
                 "31.02.2026 10:00",
                 "29.02.2024 23:59",
@@ -94,7 +92,7 @@ class PassingFieldsProperties {
                 "5.3.2026 1:1",
                 "05.03.0026 14:30",
                 "");
-        return Combinators.combine(texts, numbers, dates, Arbitraries.of("1", "2.0", "2.5", "x", "-7"))
+        return Gens.combine(texts, numbers, dates, Gens.of("1", "2.0", "2.5", "x", "-7"))
                 .as(List::of);
     }
 

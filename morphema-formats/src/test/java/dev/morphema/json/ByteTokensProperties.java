@@ -7,6 +7,11 @@ import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.formats.Pieces;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.RecordValue;
@@ -17,13 +22,6 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.Tuple;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -43,8 +41,8 @@ class ByteTokensProperties {
             null,
             Map.of());
 
-    private static Arbitrary<String> scalars() {
-        return Arbitraries.of(
+    private static Gen<String> scalars() {
+        return Gens.of(
                 "null",
                 "true",
                 "false",
@@ -66,23 +64,23 @@ class ByteTokensProperties {
                 "\"a longer text, \\\"marked\\\" and søndre\"");
     }
 
-    private static Arbitrary<String> values(int depth) {
+    private static Gen<String> values(int depth) {
         if (depth == 0) {
             return scalars();
         }
-        Arbitrary<String> space = Arbitraries.of("", "", " ", "\n", "\r\n", "\r", "\t");
-        Arbitrary<String> lists = Combinators.combine(values(depth - 1).list().ofMaxSize(3), space)
+        Gen<String> space = Gens.of("", "", " ", "\n", "\r\n", "\r", "\t");
+        Gen<String> lists = Gens.combine(values(depth - 1).list().ofMaxSize(3), space)
                 .as((items, white) -> "[" + white + String.join(white + "," + white, items) + white + "]");
-        Arbitrary<String> fields = Combinators.combine(
-                        Arbitraries.of("\"a\"", "\"b\"", "\"c\"", "\"ü\"", "\"\\u0061\""), space, values(depth - 1))
+        Gen<String> fields = Gens.combine(
+                        Gens.of("\"a\"", "\"b\"", "\"c\"", "\"ü\"", "\"\\u0061\""), space, values(depth - 1))
                 .as((name, white, value) -> name + white + ":" + white + value);
-        Arbitrary<String> objects = Combinators.combine(fields.list().ofMaxSize(3), space)
+        Gen<String> objects = Gens.combine(fields.list().ofMaxSize(3), space)
                 .as((all, white) -> "{" + white + String.join("," + white, all) + white + "}");
-        return Arbitraries.frequencyOf(Tuple.of(1, scalars()), Tuple.of(1, lists), Tuple.of(2, objects));
+        return Gens.frequencyOf(Gens.weighted(1, scalars()), Gens.weighted(1, lists), Gens.weighted(2, objects));
     }
 
     @Provide
-    Arbitrary<String> documents() {
+    Gen<String> documents() {
         return values(3);
     }
 

@@ -8,6 +8,11 @@ import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.formats.Pieces;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Many;
 import dev.morphema.value.RecordValue;
@@ -16,12 +21,6 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -56,8 +55,8 @@ class XmlByteTokensProperties {
             fields(Projection.EVERYTHING.passing()),
             fields(NUMBER));
 
-    private static Arbitrary<String> texts() {
-        return Arbitraries.of(
+    private static Gen<String> texts() {
+        return Gens.of(
                 "",
                 "text",
                 "a much longer text with blanks",
@@ -80,12 +79,11 @@ class XmlByteTokensProperties {
                 "<?do it?>");
     }
 
-    private static Arbitrary<String> elements() {
-        Arbitrary<String> names = Arbitraries.of("a", "a", "b", "b", "c", "ö", "p:a");
-        Arbitrary<String> attributes = Arbitraries.of(
-                "", "", "", "", " x=\"1\"", " x='süß &lt; \"'", " y = 'a\tb'", " xmlns='urn:d'", " p:x=\"2\"");
-        return Combinators.combine(
-                        names, attributes, texts(), Arbitraries.integers().between(0, 9))
+    private static Gen<String> elements() {
+        Gen<String> names = Gens.of("a", "a", "b", "b", "c", "ö", "p:a");
+        Gen<String> attributes =
+                Gens.of("", "", "", "", " x=\"1\"", " x='süß &lt; \"'", " y = 'a\tb'", " xmlns='urn:d'", " p:x=\"2\"");
+        return Gens.combine(names, attributes, texts(), Gens.integers().between(0, 9))
                 .as((name, attribute, text, kind) -> kind == 0
                         ? "<" + name + attribute + "/>"
                         : kind == 1
@@ -93,33 +91,31 @@ class XmlByteTokensProperties {
                                 : "<" + name + attribute + ">" + text + "</" + name + (kind == 2 ? " \n>" : ">"));
     }
 
-    private static Arbitrary<String> records() {
-        Arbitrary<String> between = Arbitraries.of("", "", "\n  ", "\r\n", " mixed ", "<!-- -->");
-        Arbitrary<String> starts =
-                Arbitraries.of("<r>", "<r>", "<r x=\"1\">", "<r x='&amp;' z=\"\">", "<r xmlns=\"\">");
-        return Combinators.combine(starts, elements().list().ofMaxSize(4), between)
+    private static Gen<String> records() {
+        Gen<String> between = Gens.of("", "", "\n  ", "\r\n", " mixed ", "<!-- -->");
+        Gen<String> starts = Gens.of("<r>", "<r>", "<r x=\"1\">", "<r x='&amp;' z=\"\">", "<r xmlns=\"\">");
+        return Gens.combine(starts, elements().list().ofMaxSize(4), between)
                 .as((start, children, white) -> start + white + String.join(white, children) + white + "</r>");
     }
 
     @Provide
-    Arbitrary<String> documents() {
-        Arbitrary<String> declarations = Arbitraries.of("", "<?xml version=\"1.0\"?>\n", "\uFEFF", "<!-- first -->");
-        return Combinators.combine(declarations, records(), records())
+    Gen<String> documents() {
+        Gen<String> declarations = Gens.of("", "<?xml version=\"1.0\"?>\n", "\uFEFF", "<!-- first -->");
+        return Gens.combine(declarations, records(), records())
                 .as((declaration, one, other) ->
                         declaration + "<d xmlns:p='urn:p'>\n" + (one + "\n").repeat(3) + other + "\n" + one + "</d>\n");
     }
 
     /** Records alike: each may lack a part, or have it twice, and texts are others. */
     @Provide
-    Arbitrary<String> recordsAlike() {
+    Gen<String> recordsAlike() {
         List<String> parts = List.of(
                 "<a>%</a>", "<b x=\"@\">%</b>", "<n><a>%</a><c/></n>", "<c><d>%</d></c>", "<n x='@'/>", "<p:a>%</p:a>");
-        Arbitrary<String> values = Arbitraries.of(
-                "1", "text", "a longer text with blanks", "süß", "R&amp;D", "&#65;", "", "a\nb", "tab\t", "]]");
-        Arbitrary<String> attributes = Arbitraries.of("1", "2.50", "süß", "", "R&amp;D", ">");
-        Arbitrary<List<Integer>> howOften =
-                Arbitraries.of(1, 1, 1, 1, 0, 2).list().ofSize(parts.size());
-        Arbitrary<String> records = Combinators.combine(howOften, values.list().ofSize(4), attributes)
+        Gen<String> values =
+                Gens.of("1", "text", "a longer text with blanks", "süß", "R&amp;D", "&#65;", "", "a\nb", "tab\t", "]]");
+        Gen<String> attributes = Gens.of("1", "2.50", "süß", "", "R&amp;D", ">");
+        Gen<List<Integer>> howOften = Gens.of(1, 1, 1, 1, 0, 2).list().ofSize(parts.size());
+        Gen<String> records = Gens.combine(howOften, values.list().ofSize(4), attributes)
                 .as((times, texts, attribute) -> {
                     StringBuilder record = new StringBuilder("\r\n<r x='@'>");
                     for (int i = 0; i < times.size(); i++) {

@@ -10,6 +10,11 @@ import dev.morphema.format.RecordReader;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.RecordValue.Part;
@@ -25,12 +30,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import javax.xml.parsers.DocumentBuilderFactory;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 import org.w3c.dom.Attr;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
@@ -74,27 +73,24 @@ class XmlProperties {
     }
 
     @Provide
-    Arbitrary<Tree> trees() {
+    Gen<Tree> trees() {
         return trees(3);
     }
 
-    private static Arbitrary<Tree> trees(int depth) {
-        Arbitrary<String> names = Arbitraries.of("{}a", "{}b", "{urn:p}a", "{urn:q}b-2", "{}ä.x");
-        Arbitrary<String> texts = Arbitraries.strings()
-                .withChars("ab <>&\"'\n\t\r]ü€\u00A0\u0085\u2028")
-                .ofMaxLength(6);
-        Arbitrary<TreeMap<String, String>> attributes = Arbitraries.maps(
-                        Arbitraries.of("{}id", "{urn:p}id", "{}kind"), texts)
+    private static Gen<Tree> trees(int depth) {
+        Gen<String> names = Gens.of("{}a", "{}b", "{urn:p}a", "{urn:q}b-2", "{}ä.x");
+        Gen<String> texts =
+                Gens.strings().withChars("ab <>&\"'\n\t\r]ü€\u00A0\u0085\u2028").ofMaxLength(6);
+        Gen<TreeMap<String, String>> attributes = Gens.maps(Gens.of("{}id", "{urn:p}id", "{}kind"), texts)
                 .ofMaxSize(3)
                 .map(TreeMap::new);
-        Arbitrary<Object> parts = depth == 0
+        Gen<Object> parts = depth == 0
                 ? texts.map(t -> t)
-                : Arbitraries.frequencyOf(
-                        net.jqwik.api.Tuple.of(2, texts.map(t -> (Object) t)),
-                        net.jqwik.api.Tuple.of(
-                                3, Arbitraries.lazy(() -> trees(depth - 1)).map(t -> (Object) t)));
-        Arbitrary<List<Object>> contents = parts.list().ofMaxSize(5);
-        return Combinators.combine(names, attributes, contents).as(Tree::new).map(Tree::withoutLayout);
+                : Gens.frequencyOf(
+                        Gens.weighted(2, texts.map(t -> (Object) t)),
+                        Gens.weighted(3, Gens.lazy(() -> trees(depth - 1)).map(t -> (Object) t)));
+        Gen<List<Object>> contents = parts.list().ofMaxSize(5);
+        return Gens.combine(names, attributes, contents).as(Tree::new).map(Tree::withoutLayout);
     }
 
     private static FieldName name(String name, boolean attribute) {
@@ -212,8 +208,8 @@ class XmlProperties {
     }
 
     @Provide
-    Arbitrary<String> pieces() {
-        return Arbitraries.of(
+    Gen<String> pieces() {
+        return Gens.of(
                         "<a>",
                         "</a>",
                         "<b x='1'>",
