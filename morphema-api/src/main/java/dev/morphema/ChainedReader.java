@@ -20,6 +20,7 @@ final class ChainedReader implements RecordReader {
     private final Deque<RecordReader> open = new ArrayDeque<>();
 
     private final List<Problem> warnings = new ArrayList<>();
+    private int stepsFound = -1;
 
     /**
      * @param inputs each gives a reader of one input
@@ -53,6 +54,7 @@ final class ChainedReader implements RecordReader {
                 return record;
             }
             warnings.addAll(current.warnings());
+            stepsFound = Math.max(stepsFound, current.stepsFound());
             open.remove().close();
         }
         return null;
@@ -69,6 +71,11 @@ final class ChainedReader implements RecordReader {
             open.add(inputs.next().open());
         }
         return !open.isEmpty();
+    }
+
+    @Override
+    public int stepsFound() {
+        return stepsFound;
     }
 
     @Override

@@ -108,7 +108,7 @@ final class DocumentNames {
     }
 
     /** Names that some file system takes for the same. */
-    private static String folded(String part) {
+    static String folded(String part) {
         return Normalizer.normalize(part, Normalizer.Form.NFC)
                 .toUpperCase(Locale.ROOT)
                 .toLowerCase(Locale.ROOT);

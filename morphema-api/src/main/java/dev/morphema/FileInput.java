@@ -1,6 +1,8 @@
 package dev.morphema;
 
 import dev.morphema.format.Input;
+import java.io.BufferedInputStream;
+import java.io.FileInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -19,8 +21,13 @@ record FileInput(Path file) implements Input {
         if (Files.isDirectory(file)) {
             throw new IOException("this is a folder, not a file: " + file);
         }
-        InputStream bytes = Files.newInputStream(file);
+        InputStream bytes = isRereadable() ? Files.newInputStream(file) : pipe();
         return file.toString().endsWith(".gz") ? new GZIPInputStream(bytes) : bytes;
+    }
+
+    /** A pipe has no position, which the streams of files ask for. */
+    private InputStream pipe() throws IOException {
+        return new BufferedInputStream(new FileInputStream(file.toFile()));
     }
 
     /** A pipe gives its bytes only once. */

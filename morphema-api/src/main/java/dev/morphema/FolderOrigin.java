@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** A mapping in a file, or a text that belongs into a folder. */
@@ -43,6 +44,16 @@ final class FolderOrigin implements MappingOrigin {
     public Input file(String path) {
         Path place = place(path);
         return place == null ? new NoFile(path) : new FileInput(place);
+    }
+
+    @Override
+    public List<Input> files(String pattern) {
+        if (place(pattern) == null) {
+            return List.of(new NoFile(pattern));
+        }
+        return FilePattern.files(folder, pattern).stream()
+                .<Input>map(FileInput::new)
+                .toList();
     }
 
     @Override

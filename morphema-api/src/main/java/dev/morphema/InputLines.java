@@ -15,6 +15,8 @@ final class InputLines {
     /** Of a longer line this much is shown, around the place of the problem. */
     private static final int MOST_SHOWN = 160;
 
+    private static final String CUT = "…";
+
     /** So far into an input a line is looked for; beyond, its number must do. */
     private static final long MOST_LINES = 5_000_000;
 
@@ -59,10 +61,10 @@ final class InputLines {
         if (line.length() <= MOST_SHOWN) {
             return place.withText(line);
         }
-        if (place.column() <= MOST_SHOWN) {
-            return place.withText(line.substring(0, MOST_SHOWN) + " …");
-        }
-        int from = Math.min(place.column() - MOST_SHOWN / 2, line.length() - 1);
-        return place.withText("… " + line.substring(from, Math.min(from + MOST_SHOWN, line.length())));
+        int from = Math.max(0, Math.min(place.column() - 1 - MOST_SHOWN / 2, line.length() - MOST_SHOWN));
+        String part = line.substring(from, from + MOST_SHOWN);
+        String rest = from + MOST_SHOWN < line.length() ? CUT : "";
+        // The mark of what is left out takes the place of one character before the part.
+        return from > 0 ? place.withText(CUT + part + rest, from) : place.withText(part + rest, 1);
     }
 }

@@ -1,6 +1,9 @@
 package dev.morphema;
 
 import dev.morphema.format.Input;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -104,12 +107,30 @@ public final class Inputs {
         return bySource;
     }
 
+    /** Refuses files that are not there, also for sources that the run may not come to. */
+    void requireFiles() {
+        List<Problem> missing = new ArrayList<>();
+        bySource.forEach((source, inputs) -> {
+            for (Input input : inputs) {
+                if (input instanceof FileInput file && Files.notExists(file.file())) {
+                    missing.add(Problem.error(
+                                    Code.FILE_NOT_FOUND,
+                                    "The input of the source " + source + " is not there: there is no such file.")
+                            .withValue(input.name()));
+                }
+            }
+        });
+        if (!missing.isEmpty()) {
+            throw new ProblemException(missing);
+        }
+    }
+
     /** {@return the files among these inputs, each where it really is} */
     Set<Path> files() throws IOException {
         Set<Path> files = new HashSet<>();
         for (List<Input> inputs : bySource.values()) {
             for (Input input : inputs) {
-                if (input instanceof FileInput file && Files.exists(file.file())) {
+                if (input instanceof FileInput file && Files.isRegularFile(file.file())) {
                     files.add(file.file().toRealPath());
                 }
             }

@@ -87,45 +87,48 @@ public final class Mapping {
      */
     public Result run(Inputs inputs, Outputs outputs, RunOptions options) {
         checkNames(inputs, outputs, options);
+        inputs.requireFiles();
         Map<Integer, StagedOutput> staged = new LinkedHashMap<>();
         try (RereadableInputs rereadable = RereadableInputs.of(inputs, program)) {
             for (int i = 0; i < targets().size(); i++) {
                 StagedOutput.Opening opening = outputs.byTarget().get(targets().get(i));
                 if (opening != null) {
                     StagedOutput output = opened(opening);
-                    boolean taken = isTaken(output, staged.values());
                     staged.put(i, output);
-                    checkOutput(i, output, taken);
+                    checkOutput(i, output);
                 }
             }
             Set<Path> read = inputs.files();
-            refuseInputs(staged.values(), read);
+            checkPlaces(staged.values(), read);
             Result result = write(rereadable.inputs(), staged, outputs, options);
             for (StagedOutput output : staged.values()) {
                 output.close();
             }
             // The documents of a target that has many have got their names only now.
-            refuseInputs(staged.values(), read);
+            checkPlaces(staged.values(), read);
             for (StagedOutput output : staged.values()) {
                 output.commit();
             }
             staged.clear();
+            options.complete();
             return result;
         } catch (IOException e) {
             throw new ProblemException(
                     Problem.error(Code.NOT_WRITTEN, "The output cannot be written: " + FileFaults.reason(e) + "."), e);
+        } catch (OutOfMemoryError e) {
+            // What the run held is garbage by now.
+            throw new ProblemException(program.outOfMemory(), e);
         } finally {
             staged.values().forEach(StagedOutput::discard);
         }
     }
 
-    /** What was read would be lost if an output took its place. */
-    private static void refuseInputs(Collection<StagedOutput> outputs, Set<Path> read) throws IOException {
-        if (read.isEmpty()) {
-            return;
-        }
+    /** No output may take the place of another one, or of what was read. */
+    private static void checkPlaces(Collection<StagedOutput> outputs, Set<Path> read) throws IOException {
+        OutputPlaces places = new OutputPlaces();
         for (StagedOutput output : outputs) {
             for (Path file : output.files()) {
+                places.take(file);
                 if (Files.exists(file) && read.contains(file.toRealPath())) {
                     throw new ProblemException(
                             Problem.error(Code.USAGE, "An output would take the place of an input of this run.")
@@ -136,22 +139,8 @@ public final class Mapping {
         }
     }
 
-    private static boolean isTaken(StagedOutput output, Collection<StagedOutput> others) {
-        for (StagedOutput other : others) {
-            if (other.place().equals(output.place())) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    private void checkOutput(int target, StagedOutput output, boolean taken) {
+    private void checkOutput(int target, StagedOutput output) {
         String name = targets().get(target);
-        if (taken) {
-            throw new ProblemException(
-                    Problem.error(Code.USAGE, "Two targets have the same output, so one would overwrite the other.")
-                            .withValue(name));
-        }
         if (output.isOfManyDocuments() != hasManyDocuments(name)) {
             throw new ProblemException(
                     output.isOfManyDocuments()
@@ -178,7 +167,7 @@ public final class Mapping {
                     Run.run(
                             program,
                             options.settings(),
-                            new RunInputs(program, inputs, threads),
+                            new RunInputs(program, options.followed(inputs), threads),
                             new RunOutputs(program, staged, outputs.byTarget().isEmpty())),
                     inputs);
         } catch (ProblemException e) {

@@ -2,6 +2,7 @@ package dev.morphema;
 
 import dev.morphema.format.Input;
 import java.io.IOException;
+import java.util.List;
 
 /** Where the text of a mapping comes from, and the files that it names. */
 interface MappingOrigin {
@@ -17,6 +18,11 @@ interface MappingOrigin {
 
     /** {@return a file that the mapping names; opening it may fail} */
     Input file(String path);
+
+    /** {@return the files that a pattern means, or the one where it is none} */
+    default List<Input> files(String pattern) {
+        return List.of(file(pattern));
+    }
 
     /** {@return another mapping that this one names} */
     MappingOrigin use(String path);

@@ -144,7 +144,7 @@ public final class Morphema {
             // place.
             return new Checked(null, problems);
         }
-        Environment environment = new Environment(formats, functions, loaded::find);
+        Environment environment = new Environment(formats, functions, loaded);
         Checker.Result checked = Checker.check(loaded.trees(), environment);
         problems.addAll(checked.problems());
         if (problems.stream().anyMatch(Problem::isError)) {

@@ -48,6 +48,9 @@ final class ReadAhead implements RecordReader {
 
     private final BlockingQueue<Batch> batches = new ArrayBlockingQueue<>(BATCHES);
     private final Future<?> reading;
+    /** Set before the last batch is handed over. */
+    private volatile int stepsFound = -1;
+
     private @Nullable Batch batch;
     private int taken;
 
@@ -79,6 +82,7 @@ final class ReadAhead implements RecordReader {
                     }
                 }
                 warnings = reader.warnings();
+                stepsFound = reader.stepsFound();
             } catch (IOException | RuntimeException | Error e) {
                 failure = e;
             }
@@ -126,6 +130,11 @@ final class ReadAhead implements RecordReader {
         if (failure instanceof Error e) {
             throw e;
         }
+    }
+
+    @Override
+    public int stepsFound() {
+        return stepsFound;
     }
 
     @Override

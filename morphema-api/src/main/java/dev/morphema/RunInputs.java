@@ -10,8 +10,10 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.Value;
 import java.io.IOException;
 import java.nio.file.NoSuchFileException;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -22,6 +24,11 @@ import java.util.List;
 record RunInputs(Program program, Inputs inputs, ReadingThreads threads) implements Run.Readers {
     /** So large an input is no burden to keep, and reading it twice would take longer. */
     private static final long SMALL = 1 << 20;
+
+    /** So much is looked at to tell what an input has in place of what is missing. */
+    private static final int EXAMPLES = 100;
+
+    private static final int EXAMPLES_OF_INPUTS = 3;
 
     @Override
     public RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException {
@@ -84,6 +91,32 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads) impleme
         long size = size(inputs.bySource()
                 .get(program.mapping().sources().get(source).decl().name().text()));
         return size != Input.UNKNOWN_SIZE && size < SMALL;
+    }
+
+    @Override
+    public List<Value> examples(int source) {
+        CheckedMapping.Source checked = program.mapping().sources().get(source);
+        List<Input> all = inputs.bySource().get(checked.decl().name().text());
+        List<Value> found = new ArrayList<>();
+        for (Input input : all.subList(0, Math.min(all.size(), EXAMPLES_OF_INPUTS))) {
+            if (input.isRereadable()) {
+                addExamples(opened(input, checked, List.of(), Projection.EVERYTHING), size(List.of(input)), found);
+            }
+        }
+        return found;
+    }
+
+    private static void addExamples(RecordReader opened, long size, List<Value> found) {
+        try (RecordReader reader = opened) {
+            boolean small = size != Input.UNKNOWN_SIZE && size < SMALL;
+            Value record = small || reader.isSequence() ? reader.next() : null;
+            for (int i = 0; record != null && i < EXAMPLES; i++) {
+                found.add(record);
+                record = reader.next();
+            }
+        } catch (IOException | ProblemException e) {
+            // What was found so far must do: the run has read the input without this fault, or not come to it.
+        }
     }
 
     /** {@return how many bytes some inputs have, or that this is not known} */

@@ -1,11 +1,14 @@
 package dev.morphema;
 
 import dev.morphema.engine.Run;
+import dev.morphema.engine.RunWatch;
+import dev.morphema.format.Input;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Random;
@@ -15,7 +18,7 @@ import org.jspecify.annotations.Nullable;
 /** What a run can be told beside its inputs and outputs. Immutable. */
 public final class RunOptions {
     /** The parameters have the values that the mapping gives them, the clock is the system's, codes are random. */
-    public static final RunOptions DEFAULT = new RunOptions(Map.of(), Clock.systemUTC(), null, null, null);
+    public static final RunOptions DEFAULT = new RunOptions(Map.of(), Clock.systemUTC(), null, null, null, null);
 
     /** The part of the largest heap that groups and sorts may hold if nothing is said. */
     private static final int PART_OF_HEAP = 4;
@@ -25,13 +28,16 @@ public final class RunOptions {
     private final @Nullable Long seed;
     private final @Nullable Long memory;
     private final @Nullable Integer threads;
+    private final @Nullable RunControl control;
 
     private RunOptions(
             Map<String, Value> params,
             Clock clock,
             @Nullable Long seed,
             @Nullable Long memory,
-            @Nullable Integer threads) {
+            @Nullable Integer threads,
+            @Nullable RunControl control) {
+        this.control = control;
         this.params = params;
         this.clock = clock;
         this.seed = seed;
@@ -43,17 +49,17 @@ public final class RunOptions {
     public RunOptions param(String name, String value) {
         Map<String, Value> more = new HashMap<>(params);
         more.put(Objects.requireNonNull(name), TextValue.of(value));
-        return new RunOptions(more, clock, seed, memory, threads);
+        return new RunOptions(more, clock, seed, memory, threads, control);
     }
 
     /** {@return these options with a clock that {@code now} and {@code today} ask, once for each run} */
     public RunOptions clock(Clock newClock) {
-        return new RunOptions(params, Objects.requireNonNull(newClock), seed, memory, threads);
+        return new RunOptions(params, Objects.requireNonNull(newClock), seed, memory, threads, control);
     }
 
     /** {@return these options with a seed, from which {@code uuid} makes the same codes in each run} */
     public RunOptions seed(long newSeed) {
-        return new RunOptions(params, clock, newSeed, memory, threads);
+        return new RunOptions(params, clock, newSeed, memory, threads, control);
     }
 
     /**
@@ -67,7 +73,7 @@ public final class RunOptions {
         if (bytes < 0) {
             throw new IllegalArgumentException("memory below 0: " + bytes);
         }
-        return new RunOptions(params, clock, seed, bytes, threads);
+        return new RunOptions(params, clock, seed, bytes, threads, control);
     }
 
     /**
@@ -81,7 +87,32 @@ public final class RunOptions {
         if (count < 1) {
             throw new IllegalArgumentException("threads below 1: " + count);
         }
-        return new RunOptions(params, clock, seed, memory, count);
+        return new RunOptions(params, clock, seed, memory, count, control);
+    }
+
+    /** {@return these options and what follows or stops the run; of use for one run} */
+    public RunOptions control(RunControl newControl) {
+        return new RunOptions(params, clock, seed, memory, threads, Objects.requireNonNull(newControl));
+    }
+
+    /** The outputs are in their places. */
+    void complete() {
+        if (control != null) {
+            control.complete();
+        }
+    }
+
+    /** {@return the inputs, followed if somebody wants to follow the run} */
+    Inputs followed(Inputs inputs) {
+        Inputs followed = inputs;
+        if (control != null) {
+            for (Map.Entry<String, List<Input>> source : inputs.bySource().entrySet()) {
+                followed = followed.with(
+                        source.getKey(),
+                        source.getValue().stream().map(control::counted).toList());
+            }
+        }
+        return followed;
     }
 
     /** {@return what reads ahead in a run, beside the thread of the run itself} */
@@ -101,7 +132,8 @@ public final class RunOptions {
                 clock.instant(),
                 seed == null ? () -> Unpredictable.RANDOM : seeded(seed),
                 memory == null ? Runtime.getRuntime().maxMemory() / PART_OF_HEAP : memory,
-                new TemporaryFile());
+                new TemporaryFile(),
+                control == null ? RunWatch.NONE : control.watch());
     }
 
     private static Supplier<Random> seeded(long seed) {

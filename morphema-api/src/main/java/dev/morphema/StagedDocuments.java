@@ -31,11 +31,6 @@ final class StagedDocuments extends StagedOutput {
     }
 
     @Override
-    Object place() {
-        return taker;
-    }
-
-    @Override
     void close() {
         // nothing is open
     }

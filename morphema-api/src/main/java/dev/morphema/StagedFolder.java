@@ -7,13 +7,13 @@ import dev.morphema.problem.ProblemException;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,11 +23,15 @@ import org.jspecify.annotations.Nullable;
 final class StagedFolder extends StagedOutput {
     private final Path folder;
     private final Path temporary;
+    private final MadeFolders made;
+    private final FileChannel lock;
     private final DocumentNames names = new DocumentNames();
     private final List<Path> files = new ArrayList<>();
     private @Nullable OutputStream document;
 
-    private StagedFolder(Path folder, Path temporary) {
+    private StagedFolder(Path folder, Path temporary, MadeFolders made, FileChannel lock) {
+        this.lock = lock;
+        this.made = made;
         this.folder = folder;
         this.temporary = temporary;
     }
@@ -41,14 +45,17 @@ final class StagedFolder extends StagedOutput {
                     Code.NOT_WRITTEN, folder + " is a file; the output of a target of many documents is a folder."));
         }
         Path parent = place.getParent();
-        if (parent == null || !Files.isDirectory(parent)) {
-            throw new ProblemException(Problem.error(
-                            Code.NOT_WRITTEN, "There is no folder in which the output folder " + folder + " can be.")
-                    .withHelp("make the folder around it first"));
+        if (parent == null) {
+            throw new ProblemException(Problem.error(Code.NOT_WRITTEN, folder + " cannot be an output folder."));
         }
+        MadeFolders made = MadeFolders.to(parent);
+        Leftovers.remove(parent);
         Path temporary = temporary(place);
         Files.createDirectory(temporary);
-        return new StagedFolder(place, temporary);
+        FileChannel lock = FileChannel.open(
+                temporary.resolve(Leftovers.LOCK), StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+        Leftovers.lock(lock);
+        return new StagedFolder(place, temporary, made, lock);
     }
 
     @Override
@@ -75,11 +82,6 @@ final class StagedFolder extends StagedOutput {
     }
 
     @Override
-    Object place() {
-        return folder;
-    }
-
-    @Override
     void close() throws IOException {
         if (document != null) {
             document.close();
@@ -87,9 +89,15 @@ final class StagedFolder extends StagedOutput {
         }
     }
 
+    private void unlock() throws IOException {
+        lock.close();
+        Files.deleteIfExists(temporary.resolve(Leftovers.LOCK));
+    }
+
     @Override
     void commit() throws IOException {
         if (!Files.exists(folder)) {
+            unlock();
             replace(temporary, folder);
             return;
         }
@@ -111,19 +119,16 @@ final class StagedFolder extends StagedOutput {
         try {
             close();
             delete();
+            made.remove();
         } catch (IOException e) {
             // the failure that led here is the one to be told
         }
     }
 
     private void delete() throws IOException {
-        if (!Files.exists(temporary)) {
-            return;
-        }
-        try (Stream<Path> all = Files.walk(temporary)) {
-            for (Path path : all.sorted(Comparator.reverseOrder()).toList()) {
-                Files.delete(path);
-            }
+        lock.close();
+        if (Files.exists(temporary)) {
+            Leftovers.delete(temporary);
         }
     }
 }

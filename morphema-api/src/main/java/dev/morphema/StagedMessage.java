@@ -25,11 +25,6 @@ final class StagedMessage extends StagedOutput {
     }
 
     @Override
-    Object place() {
-        return message;
-    }
-
-    @Override
     void close() {
         // nothing is open
     }

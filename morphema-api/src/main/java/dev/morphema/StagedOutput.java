@@ -7,6 +7,8 @@ import dev.morphema.problem.ProblemException;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.channels.Channels;
+import java.nio.channels.FileChannel;
 import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -40,9 +42,6 @@ abstract class StagedOutput {
      */
     abstract OutputStream bytes(Run.@Nullable Document document) throws IOException;
 
-    /** {@return what the output will replace; two outputs of a run must not be the same} */
-    abstract Object place();
-
     /** {@return the files, as far as they are known yet, that will be there, or that will take the place of others} */
     List<Path> files() {
         return List.of();
@@ -64,16 +63,16 @@ abstract class StagedOutput {
             throw new ProblemException(Problem.error(Code.NOT_WRITTEN, file + " is a folder, an output is a file."));
         }
         Path folder = place.getParent();
-        if (folder == null || !Files.isDirectory(folder)) {
-            throw new ProblemException(
-                    Problem.error(Code.NOT_WRITTEN, "There is no folder for the output " + file + ".")
-                            .withHelp("make the folder first"));
+        if (folder == null) {
+            throw new ProblemException(Problem.error(Code.NOT_WRITTEN, file + " is no name of a file."));
         }
+        MadeFolders made = MadeFolders.to(folder);
+        Leftovers.remove(folder);
         if (Files.exists(place) && !Files.isRegularFile(place)) {
             // A pipe or device, such as /dev/null, cannot be replaced; it is written like a stream.
             return new Replayed(Files.newOutputStream(place), true);
         }
-        return new Moved(temporary(place), place);
+        return new Moved(temporary(place), place, made);
     }
 
     /** Puts a file in the place of another, if there is one, all at once where the file system can. */
@@ -88,7 +87,7 @@ abstract class StagedOutput {
     /** {@return a name beside a place for what is not finished; no secret, only most unlikely to be there} */
     static Path temporary(Path place) {
         String number = Long.toHexString(ThreadLocalRandom.current().nextLong());
-        return place.resolveSibling("." + place.getFileName() + "." + number + ".morphema-part");
+        return place.resolveSibling("." + place.getFileName() + "." + number + Leftovers.SUFFIX);
     }
 
     static StagedOutput stream(OutputStream stream) {
@@ -100,12 +99,16 @@ abstract class StagedOutput {
         private final OutputStream bytes;
         private final Path temporary;
         private final Path place;
+        private final MadeFolders made;
 
-        Moved(Path temporary, Path place) throws IOException {
-            this.bytes =
-                    new BufferedOutputStream(Files.newOutputStream(temporary, StandardOpenOption.CREATE_NEW), 1 << 16);
+        Moved(Path temporary, Path place, MadeFolders made) throws IOException {
+            FileChannel channel = FileChannel.open(temporary, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+            // So that no other run takes it for a leftover; the lock goes with the channel.
+            Leftovers.lock(channel);
+            this.bytes = new BufferedOutputStream(Channels.newOutputStream(channel), 1 << 16);
             this.temporary = temporary;
             this.place = place;
+            this.made = made;
         }
 
         @Override
@@ -116,11 +119,6 @@ abstract class StagedOutput {
         @Override
         List<Path> files() {
             return List.of(place);
-        }
-
-        @Override
-        Object place() {
-            return place;
         }
 
         @Override
@@ -142,6 +140,7 @@ abstract class StagedOutput {
             }
             try {
                 Files.deleteIfExists(temporary);
+                made.remove();
             } catch (IOException e) {
                 // the failure that led here is the one to be told
             }
@@ -162,11 +161,6 @@ abstract class StagedOutput {
         @Override
         OutputStream bytes(Run.@Nullable Document document) {
             return spool;
-        }
-
-        @Override
-        Object place() {
-            return stream;
         }
 
         @Override

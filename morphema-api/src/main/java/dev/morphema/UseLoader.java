@@ -1,5 +1,6 @@
 package dev.morphema;
 
+import dev.morphema.check.Environment;
 import dev.morphema.format.Input;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
@@ -27,10 +28,16 @@ final class UseLoader {
     private UseLoader() {}
 
     /** All texts that make up one mapping; the first is the mapping itself. */
-    record Loaded(List<MappingTree> trees, List<Problem> problems, Map<SourceText, MappingOrigin> origins) {
-        /** {@return a file that one of the texts names} */
-        Input find(SourceText from, String path) {
+    record Loaded(List<MappingTree> trees, List<Problem> problems, Map<SourceText, MappingOrigin> origins)
+            implements Environment.Files {
+        @Override
+        public Input find(SourceText from, String path) {
             return origins.get(from).file(path);
+        }
+
+        @Override
+        public List<Input> all(SourceText from, String pattern) {
+            return origins.get(from).files(pattern);
         }
     }
 

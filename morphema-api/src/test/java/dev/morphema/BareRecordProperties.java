@@ -2,20 +2,18 @@ package dev.morphema;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.IntRange;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.Tuple;
-import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -27,8 +25,8 @@ class BareRecordProperties {
     private static final String LAST = ",\"last, of all\"\n";
 
     @Provide
-    Arbitrary<String> rows() {
-        Arbitrary<String> key = Arbitraries.of(
+    Gen<String> rows() {
+        Gen<String> key = Gens.of(
                 "a",
                 "b",
                 "a",
@@ -45,17 +43,15 @@ class BareRecordProperties {
                 "far longer than what is looked up as two numberz",
                 "\"with \"\"quotes\"\"\"",
                 "\"two\nlines\"");
-        Arbitrary<String> number = Arbitraries.of("1", "2.50", "2.5", "-3", "-0", "007", "", "1e3", "two", " 4");
-        Arbitrary<String> usual =
-                Arbitraries.of("1", "2.50", "-3", "10", "0.125", "123456789012345678", "0.000000000001");
-        Arbitrary<String> row = Combinators.combine(
-                        key, key, Arbitraries.frequencyOf(Tuple.of(12, usual), Tuple.of(1, number)))
+        Gen<String> number = Gens.of("1", "2.50", "2.5", "-3", "-0", "007", "", "1e3", "two", " 4");
+        Gen<String> usual = Gens.of("1", "2.50", "-3", "10", "0.125", "123456789012345678", "0.000000000001");
+        Gen<String> row = Gens.combine(key, key, Gens.frequencyOf(Gens.weighted(12, usual), Gens.weighted(1, number)))
                 .as((k, l, n) -> k + "," + l + "," + n + LAST);
         return row.list().ofMaxSize(30).map(all -> "k,l,n,z\n" + String.join("", all));
     }
 
     @Provide
-    Arbitrary<String> loops() {
+    Gen<String> loops() {
         List<String> groups = List.of(
                 "group by k = r.k as rs",
                 "group runs by k = r.k as rs",
@@ -83,8 +79,7 @@ class BareRecordProperties {
                 "inner for q in rs group runs by l = q.l as qs { l? = l  c = count(qs)  m = max(qs.n) }",
                 "inner for q in rs group by l = q.l as qs { l? = l  i for p in qs group runs by k2 = p.k as ps => count(ps) }",
                 "inner for q in rs group by n2 = q.n as qs => \"{n2}:{count(qs)}\"");
-        return Combinators.combine(
-                        Arbitraries.of(groups), Arbitraries.of(uses), Arbitraries.of(uses), Arbitraries.of(inner))
+        return Gens.combine(Gens.of(groups), Gens.of(uses), Gens.of(uses), Gens.of(inner))
                 .as((group, a, b, loop) ->
                         "list for r in m " + group + " {\n k? = k\n a = " + a + "\n b = " + b + "\n " + loop + "\n}\n");
     }

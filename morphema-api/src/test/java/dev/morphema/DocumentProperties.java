@@ -2,15 +2,15 @@ package dev.morphema;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 
 /** Documents of any content are read and written without loss. */
 class DocumentProperties {
@@ -29,8 +29,8 @@ class DocumentProperties {
 
     /** Letters of many kinds, with all that has a meaning in some format; no characters that XML cannot hold. */
     @Provide
-    Arbitrary<String> texts() {
-        return Arbitraries.strings()
+    Gen<String> texts() {
+        return Gens.strings()
                 .withChars("ab ,;\"'\\\n\t{}[]<>&:=|#€äø\u00A0\u2028")
                 .withCharRange('0', '9')
                 .ofMaxLength(12)
@@ -38,12 +38,12 @@ class DocumentProperties {
     }
 
     @Provide
-    Arbitrary<String> json() {
-        Arbitrary<String> leaves = Arbitraries.oneOf(
+    Gen<String> json() {
+        Gen<String> leaves = Gens.oneOf(
                 texts().map(DocumentProperties::quoted),
-                Arbitraries.bigDecimals().map(d -> d.toPlainString()),
-                Arbitraries.of("true", "false", "null"));
-        Arbitrary<String> inner = Arbitraries.lazyOf(
+                Gens.bigDecimals().map(d -> d.toPlainString()),
+                Gens.of("true", "false", "null"));
+        Gen<String> inner = Gens.lazyOf(
                 () -> leaves,
                 () -> leaves,
                 () -> json().list().ofMaxSize(3).map(items -> "[" + String.join(",", items) + "]"),

@@ -2,18 +2,17 @@ package dev.morphema;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.LongRange;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.constraints.LongRange;
 
 /**
  * However a mapping is run, it gives the same: records streamed or kept as a whole, only the fields in use or all of
@@ -24,15 +23,15 @@ class EngineProperties {
     private static final String KEEP_ALL = "require count([m]) >= 0 else \"never\"\n";
 
     @Provide
-    Arbitrary<String> rows() {
-        Arbitrary<String> cell = Arbitraries.of("", "a", "b", "c", "\"\"", "\"x,y\"");
-        Arbitrary<String> number = Arbitraries.of("", "1", "2.50", "10", "-3");
-        Arbitrary<String> row = Combinators.combine(cell, cell, number).as((k, l, n) -> k + "," + l + "," + n);
+    Gen<String> rows() {
+        Gen<String> cell = Gens.of("", "a", "b", "c", "\"\"", "\"x,y\"");
+        Gen<String> number = Gens.of("", "1", "2.50", "10", "-3");
+        Gen<String> row = Gens.combine(cell, cell, number).as((k, l, n) -> k + "," + l + "," + n);
         return row.list().ofMaxSize(12).map(rows -> rows.stream().collect(Collectors.joining("\n", "k,l,n\n", "\n")));
     }
 
     @Provide
-    Arbitrary<String> clauses() {
+    Gen<String> clauses() {
         List<String> before = List.of(
                 "",
                 "where exists(r.n)",
@@ -52,10 +51,11 @@ class EngineProperties {
                 " group runs by r.k as rs numbered i => \"{i}:{k}:{join(rs.l, \"+\")}\"",
                 " group from r.k == \"a\" as rs => count(rs)");
         // Over two names the members of a group are pairs, whose fields these clauses do not ask for.
-        return Combinators.combine(Arbitraries.of(before), Arbitraries.of(before), Arbitraries.of(after))
-                .filter((a, b, c) -> !a.contains("for q") || !c.contains("group"))
-                .as((a, b, c) ->
-                        a + " " + (b.contains("let ") || b.contains("numbered") || b.contains("for q") ? "" : b) + c);
+        return Gens.combine(Gens.of(before), Gens.of(before), Gens.of(after))
+                .as((a, b, c) -> a.contains("for q") && c.contains("group")
+                        ? ""
+                        : a + " " + (b.contains("let ") || b.contains("numbered") || b.contains("for q") ? "" : b) + c)
+                .filter(clauses -> !clauses.isEmpty());
     }
 
     private static String run(String declarations, String body, String rows) {
@@ -98,11 +98,11 @@ class EngineProperties {
     }
 
     @Provide
-    Arbitrary<String> elements() {
-        Arbitrary<String> k = Arbitraries.of("", "<k/>", "<k>a</k>", "<k u='1'>b</k>", "<k>a</k>");
-        Arbitrary<String> l = Arbitraries.of("", "<l>x</l>", "<l>y</l>");
-        Arbitrary<String> n = Arbitraries.of("", "<n>1</n>", "<n u='1'>2.50</n>", "<n>-3</n>");
-        Arbitrary<String> element = Combinators.combine(k, l, n)
+    Gen<String> elements() {
+        Gen<String> k = Gens.of("", "<k/>", "<k>a</k>", "<k u='1'>b</k>", "<k>a</k>");
+        Gen<String> l = Gens.of("", "<l>x</l>", "<l>y</l>");
+        Gen<String> n = Gens.of("", "<n>1</n>", "<n u='1'>2.50</n>", "<n>-3</n>");
+        Gen<String> element = Gens.combine(k, l, n)
                 .as((a, b, c) -> "<m>" + a + "<other><m/></other>" + b + c + "</m>\n")
                 .injectNull(0.1)
                 .map(m -> m == null ? "<m xsi:nil='true'/><!-- none -->" : m);
@@ -127,13 +127,13 @@ class EngineProperties {
 
     /** Rows of which some have a number that is none. */
     @Provide
-    Arbitrary<String> oddRows() {
-        return Combinators.combine(rows(), Arbitraries.of(true, false, false))
+    Gen<String> oddRows() {
+        return Gens.combine(rows(), Gens.of(true, false, false))
                 .as((rows, odd) -> odd ? rows.replaceFirst("2\\.50", "two") : rows);
     }
 
     @Provide
-    Arbitrary<String> totals() {
+    Gen<String> totals() {
         List<String> uses = List.of(
                 "count(rs)",
                 "sum(rs.n)",
@@ -174,8 +174,7 @@ class EngineProperties {
                 "group by r.k, r.l as rs sort by count(rs) desc",
                 "group by r.k as rs where count(rs) > 1",
                 "let amount = r.n group by r.k as rs distinct by count(rs)");
-        return Combinators.combine(
-                        Arbitraries.of(groups), Arbitraries.of(uses), Arbitraries.of(uses), Arbitraries.of(loops))
+        return Gens.combine(Gens.of(groups), Gens.of(uses), Gens.of(uses), Gens.of(loops))
                 .as((g, a, b, l) -> g + " {\n a = " + a + "\n b = " + b + "\n "
                         + l.replace("q.l as qs { l = l2 ", "l2 = q.l as qs { l = l2 ") + "%s\n}\n");
     }
@@ -223,21 +222,20 @@ class EngineProperties {
     }
 
     @Provide
-    Arbitrary<String> objects() {
-        Arbitrary<String> record = Arbitraries.of(
+    Gen<String> objects() {
+        Gen<String> record = Gens.of(
                 "{\"k\":\"a\",\"n\":1}",
                 "{\"n\":2.50,\"k\":\"b\",\"l\":\"x\"}",
                 "{\"k\":null}",
                 "{}",
                 "null",
                 "{\"l\":\"y\"}");
-        Arbitrary<String> records = record.list().ofMaxSize(4).map(all -> "[" + String.join(",", all) + "]");
-        Arbitrary<String> inner =
-                Arbitraries.oneOf(record, records).map(m -> "{\"other\":[1,{\"m\":2}],\"m\":" + m + ",\"z\":0}");
-        Arbitrary<String> a = Arbitraries.oneOf(
+        Gen<String> records = record.list().ofMaxSize(4).map(all -> "[" + String.join(",", all) + "]");
+        Gen<String> inner = Gens.oneOf(record, records).map(m -> "{\"other\":[1,{\"m\":2}],\"m\":" + m + ",\"z\":0}");
+        Gen<String> a = Gens.oneOf(
                 inner,
                 inner.list().ofMaxSize(3).map(all -> "[" + String.join(",", all) + "]"),
-                Arbitraries.of("null", "[[]]", "5"));
+                Gens.of("null", "[[]]", "5"));
         return a.map(value -> "{\"h\":{\"m\":7},\"A\":" + value + "}");
     }
 
@@ -253,8 +251,8 @@ class EngineProperties {
     }
 
     @Provide
-    Arbitrary<String> totalsOfPaths() {
-        return Arbitraries.of(
+    Gen<String> totalsOfPaths() {
+        return Gens.of(
                         "count(x.A.m)",
                         "sum(x.A.m.n)",
                         "max(x.A.m.k) ?? \"-\"",
@@ -301,8 +299,8 @@ class EngineProperties {
             @ForAll("elements") String document,
             @ForAll("objects") String object,
             @ForAll("totalsOfPaths") String totals) {
-        assertTotals("source x: xml { A.m.n: number }", document, totals);
-        assertTotals("source x: json", object, totals);
+        assertTotals("source x: xml(mismatch = allow) { A.m.n: number }", document, totals);
+        assertTotals("source x: json(mismatch = allow)", object, totals);
     }
 
     private static String outcome(String mapping, Inputs inputs) {

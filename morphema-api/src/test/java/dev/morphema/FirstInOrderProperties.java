@@ -3,13 +3,13 @@ package dev.morphema;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.IntRange;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.util.List;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 
 /** To hold only the first turns of a sort gives what it gives to sort all turns, also of values that are no records. */
@@ -18,8 +18,8 @@ class FirstInOrderProperties {
 
     /** Items of a JSON array: records with and without what is sorted by, null, texts and numbers, lists. */
     @Provide
-    Arbitrary<List<String>> items() {
-        return Arbitraries.of(
+    Gen<List<String>> items() {
+        return Gens.of(
                         "{\"k\":\"a\",\"v\":3}",
                         "{\"k\":\"a\",\"v\":1}",
                         "{\"k\":\"b\",\"v\":2}",

@@ -214,7 +214,7 @@ class FormatsTest {
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
-            value = {"[{\"a\":1}] | 1", "[] | 1", "[{\"a\":1}]\\n[{\"a\":2}] | 0", "{\"a\":[1]} | 0", "1 | 0"})
+            value = {"[{\"a\":1}] | 1", "[] | 1", "[{\"a\":1}]\\n[{\"a\":2}] | 0", "{\"a\":[1]} | 0"})
     @DisplayName("one JSON array where one record a line is expected is a warning")
     void arrayOfRecordsAsLines(String text, int warnings) {
         Mapping mapping = Language.load("source d: jsonl\ntarget o: jsonl { for r in d { n = count(r.a) } }");

@@ -26,7 +26,7 @@ class FunctionFaultsTest {
             value = {
                 "number('1.234,5', ',', '.') | 1234.5",
                 "number('1 234', '.', ' ') | 1234",
-                "integer('5.0') | 5.0",
+                "integer('5.0') | 5",
                 "boolean(d.t, 'x', 'y') | true",
                 "round(2.5, 0, 'half even') | 2",
                 "ceiling(-2.5) | -2",
@@ -101,7 +101,7 @@ class FunctionFaultsTest {
                 "range(d.n, 2000000) | A range has at most 1,000,000 numbers. | -",
                 "sum(d.t) | This text is not a number. | numbers are written like -12.50",
                 "sum(d.ls) | This is a record where one value is wanted. | step down to one of its fields",
-                "max([1, d.t]) | A text is compared with a number here, but it is not a number. | put a text in quotes to compare texts: x == \"5\"",
+                "max([1, d.t]) | Values of unlike kinds cannot be compared: a text and a number. | number(x) makes a number of a text, text(x) a text of a number",
                 "nth(d.l, d.zero) | Positions count from 1. | -",
                 "sorted(d.ls) | Neither of two values comes first here, each is a record. | compare a field of them",
                 "any(d.l) | This is a number where a boolean is wanted. | compare it, as in x == \"Y\", or give it the type boolean",

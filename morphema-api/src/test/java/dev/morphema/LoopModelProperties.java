@@ -2,6 +2,12 @@ package dev.morphema;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.IntRange;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -14,13 +20,6 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
-import net.jqwik.api.constraints.IntRange;
 import org.jspecify.annotations.Nullable;
 
 /** The clauses of a loop do what Java's own collections and streams do with the same rows, written down for each by hand. */
@@ -35,14 +34,14 @@ class LoopModelProperties {
     }
 
     @Provide
-    Arbitrary<List<Row>> rows() {
-        Arbitrary<String> berths = Arbitraries.of("B1", "B2", "B10", "Å1").injectNull(0.15);
-        Arbitrary<String> ships = Arbitraries.of("Nordlys", "Sula", "Havgap", "a name of more than fifteen letters");
-        Arbitrary<BigDecimal> tonnes = Arbitraries.bigDecimals()
+    Gen<List<Row>> rows() {
+        Gen<String> berths = Gens.of("B1", "B2", "B10", "Å1").injectNull(0.15);
+        Gen<String> ships = Gens.of("Nordlys", "Sula", "Havgap", "a name of more than fifteen letters");
+        Gen<BigDecimal> tonnes = Gens.bigDecimals()
                 .between(new BigDecimal("-50"), new BigDecimal("50"))
                 .ofScale(2)
                 .injectNull(0.15);
-        return Combinators.combine(berths, ships, tonnes).as(Row::new).list().ofMaxSize(30);
+        return Gens.combine(berths, ships, tonnes).as(Row::new).list().ofMaxSize(30);
     }
 
     private static String csv(List<Row> rows) {

@@ -167,7 +167,7 @@ class ManyFilesTest {
                         .run(rows, Outputs.folder("o", folder.resolve("x"))))
                 .hasMessageContaining("a file");
         assertThatThrownBy(() -> Language.load(SPLIT).messages("m", "o")).hasMessageContaining("many documents");
-        assertThat(Language.places("source m: csv\ntarget o: json for r in m keyed by r.n into \"x\" { n = r.n }"))
+        assertThat(Language.places("source m: csv\ntarget o: json for r in m keyed by r.n into \"{r.n}\" { n = r.n }"))
                 .containsExactly("3:16 target-form");
         assertThat(Language.check("source m: csv\ntarget o: json for r in m into { n = r.n }"))
                 .first()

@@ -2,18 +2,17 @@ package dev.morphema;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 
 /**
  * What a message becomes does not depend on those before it, from which is known how messages mostly stand: each gives what it
@@ -44,33 +43,32 @@ class MessagesProperties {
             """;
 
     @Provide
-    Arbitrary<String> json() {
-        Arbitrary<String> kg = Arbitraries.of("1", "2.50", "-0", "\"3\"", "null", "{}", "1e2", "\"x\"");
-        Arbitrary<String> text = Arbitraries.of("\"salt\"", "\"\"", "\"s\\u00f8r\"", "\"sør\"", "7", "[\"a\",\"b\"]");
-        Arbitrary<String> line = Combinators.combine(kg, text, text, Arbitraries.of(0, 0, 0, 1, 2, 3))
+    Gen<String> json() {
+        Gen<String> kg = Gens.of("1", "2.50", "-0", "\"3\"", "null", "{}", "1e2", "\"x\"");
+        Gen<String> text = Gens.of("\"salt\"", "\"\"", "\"s\\u00f8r\"", "\"sør\"", "7", "[\"a\",\"b\"]");
+        Gen<String> line = Gens.combine(kg, text, text, Gens.of(0, 0, 0, 1, 2, 3))
                 .as((k, goods, note, order) -> switch (order) {
                     case 0 -> "{\"kg\":" + k + ",\"goods\":" + goods + ",\"note\":" + note + "}";
                     case 1 -> "{ \"goods\": " + goods + ",\n\"kg\":" + k + "}";
                     case 2 -> "{\"other\":" + note + ",\"kg\":" + k + ",\"goods\":" + goods + "}";
                     default -> "{\"kg\":" + k + ",\"kg\":" + k + "}";
                 });
-        Arbitrary<String> end = Arbitraries.of("]}", "]}", "]}", "]}\n", "]", "}");
-        return Combinators.combine(text, line.list().ofMaxSize(4), end)
+        Gen<String> end = Gens.of("]}", "]}", "]}", "]}\n", "]", "}");
+        return Gens.combine(text, line.list().ofMaxSize(4), end)
                 .as((ship, lines, last) -> "{\"ship\":" + ship + ",\"lines\":[" + String.join(",", lines) + last);
     }
 
     @Provide
-    Arbitrary<String> xml() {
-        Arbitrary<String> declared = Arbitraries.of(
+    Gen<String> xml() {
+        Gen<String> declared = Gens.of(
                 "xmlns='urn:a'",
                 "xmlns='urn:b'",
                 "",
                 "xmlns:a='urn:a'",
                 "xmlns='urn:b' xmlns:a='urn:a'",
                 "xmlns:a='urn:b' xmlns='urn:a'");
-        Arbitrary<String> text = Arbitraries.of("Nordlys", "", "a &amp; b", "sør", "<b/>", "&none;");
-        Arbitrary<String> call = Combinators.combine(
-                        Arbitraries.of("", "a:"), text, text, Arbitraries.of(0, 0, 0, 1, 2))
+        Gen<String> text = Gens.of("Nordlys", "", "a &amp; b", "sør", "<b/>", "&none;");
+        Gen<String> call = Gens.combine(Gens.of("", "a:"), text, text, Gens.of(0, 0, 0, 1, 2))
                 .as((prefix, ship, note, order) -> {
                     String first = "<" + prefix + "Ship>" + ship + "</" + prefix + "Ship>";
                     String second = "<Note>" + note + "</Note>";
@@ -78,7 +76,7 @@ class MessagesProperties {
                             + (order == 0 ? first + second : order == 1 ? second + first : "\n") + "</" + prefix
                             + "Call>\n";
                 });
-        return Combinators.combine(declared, call.list().ofMaxSize(4), Arbitraries.of("", "", "", "<open>"))
+        return Gens.combine(declared, call.list().ofMaxSize(4), Gens.of("", "", "", "<open>"))
                 .as((namespaces, calls, end) ->
                         "<Notice port='X' " + namespaces + ">" + String.join("", calls) + end + "</Notice>");
     }
@@ -129,12 +127,12 @@ class MessagesProperties {
     }
 
     @Provide
-    Arbitrary<List<String>> jsonMessages() {
+    Gen<List<String>> jsonMessages() {
         return json().list().ofMinSize(1).ofMaxSize(6);
     }
 
     @Provide
-    Arbitrary<List<String>> xmlMessages() {
+    Gen<List<String>> xmlMessages() {
         return xml().list().ofMinSize(1).ofMaxSize(6);
     }
 }

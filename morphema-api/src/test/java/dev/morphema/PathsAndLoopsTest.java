@@ -41,7 +41,7 @@ class PathsAndLoopsTest {
         assertThat(value("d.'odd key'", CALLS)).isEqualTo("1");
         assertThat(value("d['odd key']", CALLS)).isEqualTo("1");
         assertThat(value("d.empty", CALLS)).isEqualTo("null");
-        assertThat(value("d.nothing.here", CALLS)).isEqualTo("absent");
+        assertThat(value("d.nothing.here ?? absent", CALLS)).isEqualTo("absent");
         assertThat(value("first(d.calls).berth.code", CALLS)).isEqualTo("\"B1\"");
         assertThat(value("[d..qty]", CALLS)).isEqualTo("[2,3,5,7]");
         assertThat(value("d.one", CALLS)).isEqualTo("{\"qty\":7}");

@@ -90,7 +90,7 @@ class RunningTest {
         assertThat(failure(() -> mapping.run(Inputs.NONE, Outputs.NONE))).isEqualTo(Code.MISSING_INPUT);
         assertThat(failure(() -> mapping.run(Inputs.text("m", "n\n1\n"), Outputs.file("p", folder.resolve("x")))))
                 .isEqualTo(Code.UNKNOWN_TARGET);
-        assertThat(failure(() -> mapping.run(Inputs.text("m", "n\n1\n"), Outputs.file("o", folder.resolve("no/x")))))
+        assertThat(failure(() -> mapping.run(Inputs.text("m", "n\n1\n"), Outputs.file("o", folder))))
                 .isEqualTo(Code.NOT_WRITTEN);
         assertThat(failure(() -> mapping.run(Inputs.file("m", folder.resolve("none.csv")), Outputs.NONE)))
                 .isEqualTo(Code.FILE_NOT_FOUND);

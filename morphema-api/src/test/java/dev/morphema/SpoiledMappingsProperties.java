@@ -3,6 +3,11 @@ package dev.morphema;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.morphema.problem.Problem;
+import dev.morphema.testing.ForAll;
+import dev.morphema.testing.Gen;
+import dev.morphema.testing.Gens;
+import dev.morphema.testing.Property;
+import dev.morphema.testing.Provide;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -12,12 +17,6 @@ import java.util.List;
 import java.util.regex.MatchResult;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.Provide;
 
 /** A slip in a mapping is told as problems at places in it, or leaves a mapping that can be run; it is never a failure. */
 class SpoiledMappingsProperties {
@@ -74,14 +73,14 @@ class SpoiledMappingsProperties {
     }
 
     @Provide
-    Arbitrary<Path> documented() {
-        return Arbitraries.of(MAPPINGS);
+    Gen<Path> documented() {
+        return Gens.of(MAPPINGS);
     }
 
     @Provide
-    Arbitrary<List<Slip>> slips() {
-        Arbitrary<Integer> any = Arbitraries.integers().between(0, 100_000);
-        return Combinators.combine(Arbitraries.integers().between(0, 5), any, any)
+    Gen<List<Slip>> slips() {
+        Gen<Integer> any = Gens.integers().between(0, 100_000);
+        return Gens.combine(Gens.integers().between(0, 5), any, any)
                 .as(Slip::new)
                 .list()
                 .ofMinSize(1)
