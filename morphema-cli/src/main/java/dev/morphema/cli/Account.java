@@ -40,7 +40,7 @@ final class Account {
     }
 
     /** As {@code %,d} prints it; but formatters take a while to load. */
-    private static StringBuilder grouped(long count) {
+    static StringBuilder grouped(long count) {
         StringBuilder digits = new StringBuilder(Long.toString(count));
         for (int i = digits.length() - 3; i > 0; i -= 3) {
             digits.insert(i, ',');

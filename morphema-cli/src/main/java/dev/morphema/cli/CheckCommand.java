@@ -1,7 +1,8 @@
 package dev.morphema.cli;
 
 import dev.morphema.Checked;
-import dev.morphema.Morphema;
+import dev.morphema.Mapping;
+import dev.morphema.problem.Problem;
 import java.nio.file.Path;
 import java.util.List;
 import picocli.CommandLine.Model.CommandSpec;
@@ -23,15 +24,25 @@ final class CheckCommand extends TerminalCommand {
     @Override
     public Integer call() {
         Path mapping = file.getValue();
-        Checked checked = Morphema.standard().check(mapping);
-        new ProblemPrinter(terminal().words(), !hidesValues()).print(checked.problems());
-        checked.mapping()
-                .ifPresent(sound -> terminal()
-                        .text()
-                        .println(mapping + ": good. Sources: " + names(sound.sources()) + "; targets: "
-                                + names(sound.targets())
-                                + (sound.params().isEmpty() ? "" : "; parameters: " + names(sound.params())) + "."));
-        return ExitCode.of(checked.problems());
+        Checked checked = MappingFile.check(mapping, terminal().in());
+        List<Problem> problems = checked.problems();
+        if (checked.mapping().isEmpty()) {
+            terminal().problems(!hidesValues()).print(problems);
+            return ExitCode.of(problems);
+        }
+        terminal().problems(!hidesValues()).printEach(problems);
+        if (!problems.isEmpty()) {
+            terminal().words().println();
+        }
+        terminal().text().println(summary(mapping, checked.mapping().get(), problems));
+        return ExitCode.GOOD;
+    }
+
+    private static String summary(Path file, Mapping mapping, List<Problem> problems) {
+        return MappingFile.shown(file) + ": "
+                + (problems.isEmpty() ? "good" : "no errors, " + ProblemPrinter.counted(problems))
+                + ". Sources: " + names(mapping.sources()) + "; targets: " + names(mapping.targets())
+                + (mapping.params().isEmpty() ? "" : "; parameters: " + names(mapping.params())) + ".";
     }
 
     private static String names(List<String> names) {

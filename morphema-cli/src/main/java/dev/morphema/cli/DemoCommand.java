@@ -70,7 +70,12 @@ final class DemoCommand extends TerminalCommand {
         out.println("mapping " + mappingFile);
         out.println("input   " + manifest);
         new Account(out).print(mapping, result, outputs, nanos);
-        new ProblemPrinter(out, true).print(result.warnings());
+        new ProblemPrinter(
+                        out,
+                        true,
+                        terminal().look().colourOut(),
+                        terminal().look().width())
+                .print(result.warnings());
         outputs.values().forEach(this::show);
         out.println();
         out.println("Change " + mappingFile + " and run: morphema run " + mappingFile + " --in " + manifest

@@ -10,6 +10,8 @@ final class ExitCode {
     static final int MAPPING = 2;
     static final int USAGE = 3;
     static final int FILE = 4;
+    /** Ended by SIGINT, as shells have it. */
+    static final int INTERRUPTED = 130;
     /** A fault of the program itself. */
     static final int FAULT = 70;
 

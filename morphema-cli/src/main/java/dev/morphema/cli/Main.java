@@ -1,5 +1,6 @@
 package dev.morphema.cli;
 
+import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.io.FileDescriptor;
@@ -19,6 +20,9 @@ import picocli.CommandLine.Model.CommandSpec;
 public final class Main {
     private static final String BROKEN_PIPE = "Broken pipe";
 
+    private static final int LEAST_WIDTH = 80;
+    private static final int MOST_WIDTH = 120;
+
     private static final List<String> COMMANDS = List.of("demo", "run", "check", "plan", "test");
 
     private Main() {}
@@ -31,7 +35,9 @@ public final class Main {
         // Standard streams in UTF-8 whatever the machine's encoding is; results go to standard output as bytes.
         OutputStream out = new FileOutputStream(FileDescriptor.out);
         OutputStream err = new FileOutputStream(FileDescriptor.err);
-        System.exit(run(args, System.in, out, err));
+        Look look = Look.of(
+                System.getProperty("morphema.terminal"), System.getProperty("morphema.columns"), System.getenv());
+        System.exit(run(args, System.in, out, err, look, true));
     }
 
     /**
@@ -43,15 +49,34 @@ public final class Main {
      * @param err standard error, which gets everything else
      */
     public static int run(String[] args, InputStream in, OutputStream out, OutputStream err) {
+        return run(args, in, out, err, Look.PLAIN, false);
+    }
+
+    /**
+     * As {@link #run(String[], InputStream, OutputStream, OutputStream)}.
+     *
+     * @param look of the place where the streams are shown
+     * @param isProgram whether the program ends with the command, so that the system may interrupt it
+     */
+    static int run(String[] args, InputStream in, OutputStream out, OutputStream err, Look look, boolean isProgram) {
         PrintWriter words = new PrintWriter(new OutputStreamWriter(err, StandardCharsets.UTF_8), true);
         PrintWriter text = new PrintWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8), true);
-        Terminal terminal = new Terminal(in, out, text, words);
+        Interruption.Kind interruptions = isProgram ? Interruption.ofProgram(words) : Interruption.none();
+        Terminal terminal = new Terminal(in, out, text, words, look, interruptions);
         CommandLine line = new CommandLine(spec());
         for (String name : commands(args)) {
             line.addSubcommand(name, command(name, terminal).spec());
         }
+        if (!isOneCommand(args)) {
+            line.addSubcommand("help", new CommandLine.HelpCommand());
+            line.addSubcommand("completion", new CompletionCommand(terminal).spec());
+        }
         line.setOut(text)
                 .setErr(words)
+                .setColorScheme(CommandLine.Help.defaultColorScheme(
+                        look.colourOut() ? CommandLine.Help.Ansi.ON : CommandLine.Help.Ansi.OFF))
+                .setUsageHelpAutoWidth(false)
+                .setUsageHelpWidth(Math.min(MOST_WIDTH, Math.max(LEAST_WIDTH, look.width())))
                 .setCaseInsensitiveEnumValuesAllowed(true)
                 .setExecutionExceptionHandler((e, command, parsed) -> failed(e, command.getCommand(), words))
                 .setParameterExceptionHandler((e, rest) -> misused(e, words));
@@ -74,13 +99,17 @@ public final class Main {
                         "  3    the command was used wrongly",
                         "  4    a file cannot be read or written",
                         "  70   a fault of Morphema itself",
-                        "  130  interrupted");
+                        "  130  interrupted (SIGINT), 143 ended by the system (SIGTERM)");
         return spec;
     }
 
     /** {@return the commands that can be meant}; to make the options of all takes longer than to make those of one. */
     private static List<String> commands(String[] args) {
-        return args.length > 0 && COMMANDS.contains(args[0]) ? List.of(args[0]) : COMMANDS;
+        return isOneCommand(args) ? List.of(args[0]) : COMMANDS;
+    }
+
+    private static boolean isOneCommand(String[] args) {
+        return args.length > 0 && COMMANDS.contains(args[0]);
     }
 
     private static TerminalCommand command(String name, Terminal terminal) {
@@ -103,11 +132,9 @@ public final class Main {
         try {
             return line.execute(args);
         } catch (OutOfMemoryError e) {
-            words.println("morphema: the memory is not enough for this run; nothing was written.");
-            words.println(
-                    "A table, a source that is used twice, or one very large group is kept in memory; morphema plan tells.");
+            words.println("morphema: there is not enough memory for this mapping.");
             words.println("try: give Java more memory, MORPHEMA_JAVA_OPTIONS=-Xmx4g");
-            return ExitCode.FAULT;
+            return ExitCode.DATA;
         }
     }
 
@@ -141,7 +168,11 @@ public final class Main {
         }
         if (e instanceof ProblemException failure) {
             List<Problem> problems = failure.problems();
-            new ProblemPrinter(words, !command.hidesValues()).print(problems);
+            if (failure.problem().code() == Code.CANCELLED) {
+                // Whoever stopped the run says so.
+                return ExitCode.INTERRUPTED;
+            }
+            command.terminal().problems(!command.hidesValues()).print(problems);
             if (command.debugs()) {
                 e.printStackTrace(words);
             }

@@ -2,7 +2,6 @@ package dev.morphema.cli;
 
 import dev.morphema.Checked;
 import dev.morphema.Mapping;
-import dev.morphema.Morphema;
 import java.nio.file.Path;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
@@ -25,8 +24,8 @@ final class PlanCommand extends TerminalCommand {
 
     @Override
     public Integer call() {
-        Checked checked = Morphema.standard().check(file.<Path>getValue());
-        new ProblemPrinter(terminal().words(), !hidesValues()).print(checked.problems());
+        Checked checked = MappingFile.check(file.<Path>getValue(), terminal().in());
+        terminal().problems(!hidesValues()).print(checked.problems());
         Mapping mapping = checked.mapping().orElse(null);
         if (mapping == null) {
             return ExitCode.of(checked.problems());

@@ -11,23 +11,44 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Prints problems for people: a sentence, the place in the mapping and the place in the input with their lines, the
- * value and what to do.
+ * value and what to do; and how many there are.
  */
 final class ProblemPrinter {
     private static final int MOST_VALUE = 80;
     private static final int MOST_OF_A_KIND = 5;
+    private static final String BAR = "         | ";
+    private static final String INDENT = "         ";
+    /** Where there is no terminal a line is cut only if it is very long. */
+    private static final int ROOM = 160;
 
     private final PrintWriter out;
     private final boolean values;
+    private final boolean colours;
+    private final int width;
 
-    /** @param values whether data may be shown */
-    ProblemPrinter(PrintWriter out, boolean values) {
+    /**
+     * @param values whether data may be shown
+     * @param colours whether the place where it is shown has colours
+     * @param width how many columns it has; 0 if that is not known
+     */
+    ProblemPrinter(PrintWriter out, boolean values, boolean colours, int width) {
         this.out = out;
         this.values = values;
+        this.colours = colours;
+        this.width = width;
     }
 
-    /** Prints all problems; of many of the same kind at the same rule, the first few and how many more there are. */
+    /** Prints all problems, and how many they are; of many of the same kind at the same rule, only the first few. */
     void print(List<Problem> problems) {
+        printEach(problems);
+        if (!problems.isEmpty()) {
+            out.println();
+            out.println(counted(problems));
+        }
+    }
+
+    /** Prints all problems without a count. */
+    void printEach(List<Problem> problems) {
         boolean first = true;
         for (int i = 0; i < problems.size(); i++) {
             Problem problem = problems.get(i);
@@ -47,6 +68,19 @@ final class ProblemPrinter {
         }
     }
 
+    /** {@return how many errors and warnings there are, in words} */
+    static String counted(List<Problem> problems) {
+        long errors = problems.stream().filter(Problem::isError).count();
+        long warnings = problems.size() - errors;
+        String counts = counted(errors, "error");
+        String more = counted(warnings, "warning");
+        return counts.isEmpty() || more.isEmpty() ? counts + more : counts + ", " + more;
+    }
+
+    private static String counted(long count, String what) {
+        return count == 0 ? "" : count + " " + what + (count == 1 ? "" : "s");
+    }
+
     private static boolean alike(Problem a, Problem b) {
         return a.code() == b.code()
                 && a.message().equals(b.message())
@@ -55,16 +89,23 @@ final class ProblemPrinter {
     }
 
     private void print(Problem problem) {
-        out.println((problem.isError() ? "error: " : "warning: ") + sentence(problem) + " ["
-                + problem.code().printed() + "]");
+        String head = problem.isError() ? "error: " : "warning: ";
+        Colour colour = problem.isError() ? Colour.ERROR : Colour.WARNING;
+        String sentence = sentence(problem) + " [" + problem.code().printed() + "]";
+        out.println(colour.of(head, colours) + wrapped(sentence, head.length(), "  "));
         rule(problem.rule());
         input(problem.input());
         if (problem.value() != null && values && !speaks(problem)) {
-            out.println("  value: " + cut(problem.value()));
+            out.println("  value: " + shown(problem.value()));
         }
         if (problem.help() != null) {
-            out.println("  try:   " + problem.help());
+            out.println(Colour.HELP.of("  try:   ", colours)
+                    + Colour.HELP.of(wrapped(problem.help(), INDENT.length(), INDENT), colours));
         }
+    }
+
+    private String shown(String value) {
+        return value.isBlank() ? '"' + SourceLine.harmless(value) + "\" (blank)" : cut(value);
     }
 
     /** What the author of the mapping wrote for this case says more than any sentence of ours. */
@@ -89,26 +130,44 @@ final class ProblemPrinter {
         if (input != null) {
             out.println("  input: " + input);
             if (input.text() != null && values) {
-                boolean whole = !input.text().startsWith("…");
-                line(input.text(), whole ? input.column() : 0, 1);
+                line(input.text(), input.shownColumn(), 1);
             }
         }
     }
 
     private void line(String text, int column, int length) {
-        out.println("         | " + harmless(text));
-        if (column > 0 && column <= text.length() + 1) {
-            out.println("         | " + " ".repeat(column - 1) + "^".repeat(Math.max(1, length)));
+        int room = width > 0 ? Math.min(ROOM, width - BAR.length() - 2) : ROOM;
+        SourceLine line = SourceLine.of(text, column, length, room);
+        out.println(Colour.FAINT.of(BAR, colours) + line.text());
+        if (!line.caret().isEmpty()) {
+            out.println(Colour.FAINT.of(BAR, colours) + line.caret());
         }
     }
 
-    /** Data goes to a terminal, which takes control characters as commands. */
-    private static String harmless(String text) {
-        return text.replace('\t', ' ').replaceAll("\\p{Cntrl}", "\uFFFD");
+    /** Breaks a text between words where it would not fit. */
+    private String wrapped(String text, int column, String indent) {
+        if (width == 0 || column + text.length() <= width) {
+            return text;
+        }
+        StringBuilder lines = new StringBuilder();
+        int at = column;
+        for (String word : text.split(" ")) {
+            if (lines.length() > 0 && at + 1 + word.length() > width) {
+                lines.append(System.lineSeparator()).append(indent);
+                at = indent.length();
+            } else if (lines.length() > 0) {
+                lines.append(' ');
+                at++;
+            }
+            lines.append(word);
+            at += word.length();
+        }
+        return lines.toString();
     }
 
     private static String cut(String value) {
-        String line = harmless(value.replace("\r", "\\r").replace("\n", "\\n").replace("\t", "\\t"));
+        String line = SourceLine.harmless(
+                value.replace("\r", "\\r").replace("\n", "\\n").replace("\t", "\\t"));
         return line.length() <= MOST_VALUE ? line : line.substring(0, MOST_VALUE) + "…";
     }
 }

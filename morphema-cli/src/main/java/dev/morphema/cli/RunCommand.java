@@ -1,19 +1,18 @@
 package dev.morphema.cli;
 
 import dev.morphema.Checked;
+import dev.morphema.FilePattern;
 import dev.morphema.Inputs;
 import dev.morphema.Mapping;
-import dev.morphema.Morphema;
 import dev.morphema.Outputs;
 import dev.morphema.Result;
+import dev.morphema.RunControl;
 import dev.morphema.RunOptions;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.io.IOException;
-import java.io.OutputStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -37,7 +36,7 @@ final class RunCommand extends TerminalCommand {
     private final OptionSpec out = repeated(
             "--out",
             "[TARGET=]FILE",
-            "The output of a target; - is standard output. With one target its name may be left out. A target of many documents takes a folder. Without --out the result is shown and no file is written.");
+            "The output of a target; - is standard output. With one target its name may be left out. A target of many documents takes a folder. Without --out all results are shown and no file is written.");
     private final OptionSpec params = repeated("--param", "NAME=VALUE", "The value of a parameter.");
     private final OptionSpec memory = OptionSpec.builder("--memory")
             .type(Long.class)
@@ -64,12 +63,8 @@ final class RunCommand extends TerminalCommand {
     CommandSpec spec() {
         CommandSpec spec = spec("Run a mapping.")
                 .addPositional(file)
-                .addOption(in)
-                .addOption(out)
-                .addOption(params)
-                .addOption(memory)
-                .addOption(threads)
-                .addOption(quiet);
+                .addArgGroup(group("Inputs and outputs", 1, in, out, params))
+                .addArgGroup(group("Memory and threads", 2, memory, threads));
         spec.usageMessage()
                 .footerHeading("%nExamples%n")
                 .footer(
@@ -81,18 +76,42 @@ final class RunCommand extends TerminalCommand {
     }
 
     @Override
+    List<OptionSpec> messages() {
+        List<OptionSpec> messages = new ArrayList<>();
+        messages.add(quiet);
+        messages.addAll(super.messages());
+        return messages;
+    }
+
+    @Override
     public Integer call() {
         long start = System.nanoTime();
-        ProblemPrinter printer = new ProblemPrinter(terminal().words(), !hidesValues());
-        Checked checked = Morphema.standard().check(file.<Path>getValue());
-        printer.print(checked.problems());
+        ProblemPrinter printer = terminal().problems(!hidesValues());
+        Checked checked = MappingFile.check(file.<Path>getValue(), terminal().in());
         Mapping mapping = checked.mapping().orElse(null);
         if (mapping == null) {
+            printer.print(checked.problems());
             return ExitCode.of(checked.problems());
         }
+        printer.printEach(checked.problems());
         Map<String, String> outputs = outputs(mapping);
-        Result result = mapping.run(inputs(mapping), staged(mapping, outputs), options());
-        printer.print(result.warnings());
+        RunControl control = new RunControl();
+        Result result;
+        try (Progress progress = Progress.of(control, terminal());
+                Interruption interruption = terminal().interruptions().of(control)) {
+            result = mapping.run(
+                    inputs(mapping), staged(mapping, outputs), options().control(control));
+        }
+        List<Problem> warnings = new ArrayList<>(checked.problems());
+        if (!warnings.isEmpty() && !result.warnings().isEmpty()) {
+            terminal().words().println();
+        }
+        printer.printEach(result.warnings());
+        warnings.addAll(result.warnings());
+        if (!warnings.isEmpty()) {
+            terminal().words().println();
+            terminal().words().println(ProblemPrinter.counted(warnings));
+        }
         if (!isOn(quiet)) {
             new Account(terminal().words()).print(mapping, result, outputs, System.nanoTime() - start);
         }
@@ -107,6 +126,9 @@ final class RunCommand extends TerminalCommand {
             String source = input.getKey();
             List<String> words = input.getValue();
             if (words.contains(STANDARD)) {
+                if (file.<Path>getValue().equals(MappingFile.STANDARD)) {
+                    throw usage("Standard input is the mapping, so it cannot be an input too.", null);
+                }
                 if (standardTaken || words.size() > 1) {
                     throw usage("Standard input can be read for one source only, as its only input.", null);
                 }
@@ -121,8 +143,8 @@ final class RunCommand extends TerminalCommand {
 
     private static List<Path> files(Mapping mapping, String source, List<String> words) {
         List<Path> files = new ArrayList<>();
-        words.forEach(
-                word -> files.addAll(mapping.hasManyFiles(source) ? FilePattern.files(word) : List.of(Path.of(word))));
+        words.forEach(word -> files.addAll(
+                mapping.hasManyFiles(source) ? FilePattern.files(Path.of(""), word) : List.of(Path.of(word))));
         if (!mapping.hasManyFiles(source)
                 && (files.size() > 1 || FilePattern.isPattern(words.get(0)) && !Files.exists(files.get(0)))) {
             throw usage(
@@ -144,31 +166,31 @@ final class RunCommand extends TerminalCommand {
             });
             return outputs;
         }
-        if (mapping.targets().size() == 1) {
-            return Map.of(mapping.targets().get(0), STANDARD);
-        }
         if (mapping.targets().isEmpty()) {
             throw usage("The mapping has no target, so there is nothing to write.", null);
         }
-        throw usage(
-                "The mapping has several targets: " + String.join(", ", mapping.targets()) + ".",
-                "name the one to look at: --out " + mapping.targets().get(0) + "=-");
+        Map<String, String> all = new LinkedHashMap<>();
+        mapping.targets().forEach(target -> all.put(target, STANDARD));
+        return all;
     }
 
     private Outputs staged(Mapping mapping, Map<String, String> outputs) {
+        long shown = outputs.values().stream().filter(STANDARD::equals).count();
         Outputs staged = Outputs.NONE;
         for (Map.Entry<String, String> output : outputs.entrySet()) {
             String target = output.getKey();
-            boolean shown = output.getValue().equals(STANDARD);
+            if (output.getValue().equals(STANDARD)) {
+                ShownOutput place = new ShownOutput(terminal(), shown > 1 ? target : "", mapping.formatOf(target));
+                staged = mapping.hasManyDocuments(target)
+                        ? staged.andDocuments(target, place::show)
+                        : staged.andStream(target, place.stream());
+                continue;
+            }
             Path place = Path.of(output.getValue());
-            if (!shown && isMapping(place)) {
+            if (isMapping(place)) {
                 throw usage("An output would take the place of the mapping.", "give the output another name");
             }
-            if (mapping.hasManyDocuments(target)) {
-                staged = shown ? staged.andDocuments(target, this::show) : staged.andFolder(target, place);
-            } else {
-                staged = shown ? staged.andStream(target, terminal().out()) : staged.andFile(target, place);
-            }
+            staged = mapping.hasManyDocuments(target) ? staged.andFolder(target, place) : staged.andFile(target, place);
         }
         return staged;
     }
@@ -180,14 +202,6 @@ final class RunCommand extends TerminalCommand {
             // Whoever opens the output tells what is wrong with it.
             return false;
         }
-    }
-
-    /** Shows one of many documents under its name. */
-    private void show(String name, byte[] document) throws IOException {
-        OutputStream shown = terminal().out();
-        shown.write(("--- " + name + "\n").getBytes(StandardCharsets.UTF_8));
-        shown.write(document);
-        shown.flush();
     }
 
     private RunOptions options() {

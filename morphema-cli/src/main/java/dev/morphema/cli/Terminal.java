@@ -11,5 +11,18 @@ import java.io.PrintWriter;
  * @param out standard output as bytes, for results
  * @param text standard output as text, for what the user asked to be told
  * @param words standard error, for everything else
+ * @param look of the places where these are shown
+ * @param interruptions what stops a run that the system ends
  */
-record Terminal(InputStream in, OutputStream out, PrintWriter text, PrintWriter words) {}
+record Terminal(
+        InputStream in,
+        OutputStream out,
+        PrintWriter text,
+        PrintWriter words,
+        Look look,
+        Interruption.Kind interruptions) {
+    /** {@return what prints problems on standard error} */
+    ProblemPrinter problems(boolean values) {
+        return new ProblemPrinter(words, values, look.colourErr(), look.width());
+    }
+}

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Model.ArgGroupSpec;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
@@ -28,7 +29,26 @@ abstract class TerminalCommand implements Callable<Integer> {
     final CommandSpec spec(String... description) {
         CommandSpec spec = CommandSpec.wrapWithoutInspection(this);
         spec.usageMessage().description(description);
-        return withHelp(spec).addOption(hideValues).addOption(debug);
+        return withHelp(spec).addArgGroup(group("Messages", 3, messages().toArray(OptionSpec[]::new)));
+    }
+
+    /** {@return the options that say what is printed beside the result} */
+    List<OptionSpec> messages() {
+        return List.of(hideValues, debug);
+    }
+
+    /** {@return options that stand together in the help} */
+    static ArgGroupSpec group(String heading, int order, OptionSpec... options) {
+        ArgGroupSpec.Builder group = ArgGroupSpec.builder()
+                .heading("%n" + heading + "%n")
+                .order(order)
+                .multiplicity("0..1")
+                .exclusive(false)
+                .validate(false);
+        for (OptionSpec option : options) {
+            group.addArg(option);
+        }
+        return group.build();
     }
 
     /** Adds the options that tell of the command. */
@@ -81,7 +101,7 @@ abstract class TerminalCommand implements Callable<Integer> {
                 .arity("1")
                 .required(true)
                 .paramLabel("MAPPING")
-                .description("The file with the mapping.")
+                .description("The file with the mapping; - is standard input.")
                 .build();
     }
 

@@ -78,7 +78,8 @@ final class TestCommand extends TerminalCommand {
 
     private void print(CaseResult result) {
         PrintWriter out = terminal().text();
-        out.println((result.passed() ? "passed  " : "failed  ")
+        boolean colours = terminal().look().colourOut();
+        out.println((result.passed() ? Colour.PASSED.of("passed  ", colours) : Colour.FAILED.of("failed  ", colours))
                 + result.sampleCase().name());
         result.differences().forEach((target, differences) -> {
             out.println("  " + target + ": " + differences.size()
@@ -88,7 +89,12 @@ final class TestCommand extends TerminalCommand {
                 out.println("    … and " + (differences.size() - MOST_SHOWN) + " more");
             }
         });
-        new ProblemPrinter(out, !hidesValues()).print(result.problems());
+        new ProblemPrinter(
+                        out,
+                        !hidesValues(),
+                        terminal().look().colourOut(),
+                        terminal().look().width())
+                .printEach(result.problems());
     }
 
     private void print(Difference difference) {

@@ -5,9 +5,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileTime;
+import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.TimeZone;
@@ -113,7 +117,7 @@ class CommandTest {
         Files.copy(Path.of(MANIFEST), folder.resolve("samples/manifest.csv"));
         run("", "check", typed.toString());
         assertThat(err)
-                .contains("warning: The sample has a value here that is not of this type.")
+                .contains("error: The sample has a value here that is not of this type.")
                 .contains("value: 12000,5")
                 .contains("for a decimal comma give the field the type number(',')");
     }
@@ -277,8 +281,9 @@ class CommandTest {
         Files.writeString(mapping, "morphema 1\ntarget o: json {\n  a = uper('x')\n}\n");
         assertThat(run("", "run", mapping.toString())).isEqualTo(2);
         assertThat(err)
-                .isEqualTo("error: There is no function uper. [unknown-function]\n  rule:  " + mapping
-                        + ":3:7\n         |   a = uper('x')\n         |       ^^^^\n  try:   did you mean upper?\n");
+                .isEqualTo(
+                        "error: There is no function uper. [unknown-function]\n  rule:  " + mapping
+                                + ":3:7\n         |   a = uper('x')\n         |       ^^^^\n  try:   did you mean upper?\n\n1 error\n");
         assertThat(run("", "check", mapping.toString())).isEqualTo(2);
         assertThat(run("", "check", MAPPING)).isZero();
         assertThat(out).contains("Sources: manifest; targets: notice, terminal; parameters: harbour.");
@@ -303,25 +308,98 @@ class CommandTest {
         assertThat(run("", "run")).isEqualTo(3);
         assertThat(run("", "fly")).isEqualTo(3);
         assertThat(run("", "run", MAPPING)).isEqualTo(3);
-        assertThat(run("", "run", MAPPING, "--in", MANIFEST)).isEqualTo(3);
-        assertThat(err).contains("several targets").contains("--out notice=-");
         assertThat(run("", "run", MAPPING, "--in", "none.csv", "--out", "notice=-"))
                 .isEqualTo(4);
         assertThat(run("", "run", "none.morphema", "--in", "x")).isEqualTo(4);
-        assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=" + folder.resolve("no/x.xml")))
+        assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=" + MANIFEST + "/x.xml"))
                 .isEqualTo(4);
-        assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=-", "--out", "terminal=-"))
-                .isEqualTo(3);
         String file = folder.resolve("x").toString();
         assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=" + file, "--out", "terminal=" + file))
                 .isEqualTo(3);
-        assertThat(err).contains("one would overwrite the other");
+        assertThat(err).contains("the same file");
         assertThat(Path.of(file)).doesNotExist();
         assertThat(run("", "--help")).isZero();
         assertThat(out).contains("Exit codes").contains("demo").contains("run");
         assertThat(run("", "run", "--help")).isZero();
         assertThat(run("", "--version")).isZero();
         assertThat(out).startsWith("morphema ");
+    }
+
+    @Test
+    @DisplayName("without --out, and with several hyphens, all targets are shown, each under its name")
+    void allTargets() throws IOException {
+        String notice = "--- notice\n" + demo("expected/notice.xml");
+        String terminal = "--- terminal\n" + demo("expected/terminal.json");
+        assertThat(run("", "run", MAPPING, "--in", MANIFEST)).isZero();
+        assertThat(out).isEqualTo(notice + terminal);
+        assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "terminal=-", "--out", "notice=-"))
+                .isZero();
+        assertThat(out).contains(notice, terminal);
+    }
+
+    @Test
+    @DisplayName("the mapping may come from standard input, and is no input then")
+    void mappingFromStandardInput() {
+        String mapping = "morphema 1\nsource s: csv(delimiter = \";\")\ntarget o: json(indent = 0) { n = count(s) }\n";
+        assertThat(run(mapping, "check", "-")).isZero();
+        assertThat(run(mapping, "run", "-", "--in", MANIFEST)).isZero();
+        assertThat(out).isEqualTo("{\"n\":10}\n");
+        assertThat(run(mapping, "run", "-", "--in", "-")).isEqualTo(3);
+        assertThat(run("morphema 1\nlet", "plan", "-")).isEqualTo(2);
+        assertThat(err).contains("standard input:2");
+    }
+
+    @Test
+    @DisplayName("an output gets its folder, which goes again when the run fails")
+    void foldersOfOutputs() throws IOException {
+        Path place = folder.resolve("a/b/notice.xml");
+        assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=" + place))
+                .isZero();
+        assertThat(Files.readString(place)).isEqualTo(demo("expected/notice.xml"));
+        Path broken = changed("samples/manifest.csv", "12000,5", "12x");
+        assertThat(run("", "run", MAPPING, "--in", broken.toString(), "--out", "notice=" + folder.resolve("c/d/x.xml")))
+                .isEqualTo(1);
+        assertThat(filesIn(folder)).containsExactly("a", "manifest.csv");
+    }
+
+    @Test
+    @DisplayName("what a killed run left is removed by the next, what another run holds is not")
+    void leftovers() throws IOException {
+        FileTime old = FileTime.from(Instant.now().minusSeconds(60));
+        Path left = Files.writeString(folder.resolve(".x.xml.1f.morphema-part"), "half");
+        Path held = Files.writeString(folder.resolve(".y.xml.2f.morphema-part"), "half");
+        Path many = Files.createDirectories(folder.resolve(".docs.3f.morphema-part/sub"));
+        for (Path path : List.of(left, held, many.getParent())) {
+            Files.setLastModifiedTime(path, old);
+        }
+        try (FileChannel channel = FileChannel.open(held, StandardOpenOption.WRITE)) {
+            channel.lock();
+            assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=" + folder.resolve("x.xml")))
+                    .isZero();
+        }
+        assertThat(filesIn(folder)).containsExactly(held.getFileName().toString(), "x.xml");
+    }
+
+    @Test
+    @DisplayName("an input that is not there is refused, also if the target that is asked for does not use it")
+    void missingInput() throws IOException {
+        Path mapping = Files.writeString(
+                folder.resolve("m.morphema"),
+                "morphema 1\nsource a: csv\nsource b: csv\ntarget o: csv { { n = count(a) } }\ntarget p: csv { { n = count(b) } }\n");
+        assertThat(run("", "run", mapping.toString(), "--in", "a=" + MANIFEST, "--in", "b=none.csv", "--out", "o=-"))
+                .isEqualTo(4);
+        assertThat(err).contains("The input of the source b is not there", "none.csv");
+    }
+
+    @Test
+    @DisplayName("help and completion are commands, too")
+    void helpAndCompletion() {
+        assertThat(run("", "help")).isZero();
+        assertThat(out).contains("completion", "Exit codes");
+        assertThat(run("", "help", "run")).isZero();
+        assertThat(out).contains("Inputs and outputs", "Memory and threads", "Messages", "--param");
+        assertThat(run("", "completion")).isZero();
+        assertThat(out).contains("complete -F", "--memory");
     }
 
     @Test
