@@ -40,8 +40,8 @@ final class InputLines {
     }
 
     private static @Nullable String line(Input input, long number) {
-        if (input instanceof Inputs.StreamInput stream) {
-            return stream.stream().line(number);
+        if (input instanceof RereadableInputs.BegunInput begun) {
+            return begun.stream().line(number);
         }
         if (!input.isRereadable()) {
             return null;

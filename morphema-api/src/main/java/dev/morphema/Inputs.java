@@ -5,6 +5,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.io.ByteArrayInputStream;
+import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -79,7 +80,7 @@ public final class Inputs {
     /** {@return these inputs and a stream, which problems call by the given name} */
     public Inputs andStream(String source, InputStream stream, String name) {
         Objects.requireNonNull(stream);
-        return and(source, new StreamInput(name, new RememberingStream(stream)));
+        return and(source, new StreamInput(name, stream));
     }
 
     /** {@return bytes under a name} */
@@ -144,11 +145,16 @@ public final class Inputs {
         InputStream open() throws IOException;
     }
 
-    /** A stream, which is read once. */
-    record StreamInput(String name, RememberingStream stream) implements Input {
+    /** A stream, which is read once, and stays open for the one who opened it. */
+    private record StreamInput(String name, InputStream stream) implements Input {
         @Override
         public InputStream open() {
-            return stream;
+            return new FilterInputStream(stream) {
+                @Override
+                public void close() {
+                    // not ours to close
+                }
+            };
         }
     }
 

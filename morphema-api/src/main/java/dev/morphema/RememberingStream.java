@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * A stream that can be read only once, and remembers the last bytes of it, so that the line of a problem can be shown.
- * It stays open for the one who opened it. Not thread-safe.
+ * Not thread-safe.
  */
 final class RememberingStream extends FilterInputStream {
     private static final int REMEMBERED = 1 << 16;
@@ -82,10 +82,5 @@ final class RememberingStream extends FilterInputStream {
     @Override
     public boolean markSupported() {
         return false;
-    }
-
-    @Override
-    public void close() {
-        // not ours to close
     }
 }

@@ -5,13 +5,22 @@ import dev.morphema.format.Input;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.SequenceInputStream;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Inputs of which those that a mapping reads more than once, but that give their bytes only once, are spooled first. */
+/**
+ * Inputs of which those that give their bytes only once can be read again, where that is wanted and costs little: one that a
+ * mapping reads more than once is spooled, and a short one is kept in memory. So whatever is told of a fault does not depend on
+ * how the bytes came.
+ */
 final class RereadableInputs implements AutoCloseable {
+    /** An input of at most so many bytes is kept. */
+    private static final int SHORT = 1 << 20;
+
     private Inputs inputs;
     private final List<Spool> spools = new ArrayList<>();
 
@@ -24,28 +33,28 @@ final class RereadableInputs implements AutoCloseable {
         for (int i = 0; i < program.mapping().sources().size(); i++) {
             String source = program.mapping().sources().get(i).decl().name().text();
             List<Input> given = inputs.bySource().get(source);
-            if (program.readings(i) > 1 && !given.stream().allMatch(Input::isRereadable)) {
-                rereadable.spool(source, given);
+            if (program.readings(i) > 0 && !given.stream().allMatch(Input::isRereadable)) {
+                rereadable.keep(source, given, program.readings(i) > 1);
             }
         }
         return rereadable;
     }
 
-    private void spool(String source, List<Input> given) {
-        List<Input> spooled = new ArrayList<>();
+    private void keep(String source, List<Input> given, boolean whole) {
+        List<Input> kept = new ArrayList<>();
         try {
             for (Input input : given) {
-                spooled.add(input.isRereadable() ? input : spooled(input));
+                kept.add(input.isRereadable() ? input : whole ? spooled(input) : begun(input));
             }
         } catch (IOException e) {
             close();
             throw new ProblemException(
                     Problem.error(
                             Code.NOT_READABLE,
-                            "The input of the source " + source + " cannot be read: " + e.getMessage() + "."),
+                            "The input of the source " + source + " cannot be read: " + FileFaults.reason(e) + "."),
                     e);
         }
-        inputs = inputs.with(source, spooled);
+        inputs = inputs.with(source, kept);
     }
 
     private Input spooled(Input input) throws IOException {
@@ -55,6 +64,25 @@ final class RereadableInputs implements AutoCloseable {
             bytes.transferTo(spool);
         }
         return new Inputs.NamedInput(input.name(), spool.size(), spool::open);
+    }
+
+    private static Input begun(Input input) throws IOException {
+        InputStream bytes = input.open();
+        byte[] beginning = bytes.readNBytes(SHORT);
+        if (beginning.length < SHORT) {
+            bytes.close();
+            return Inputs.named(input.name(), beginning);
+        }
+        InputStream all = new SequenceInputStream(new ByteArrayInputStream(beginning), bytes);
+        return new BegunInput(input.name(), new RememberingStream(all));
+    }
+
+    /** An input that is too long to be kept. It is opened once, and remembers the bytes before the place of a fault. */
+    record BegunInput(String name, RememberingStream stream) implements Input {
+        @Override
+        public InputStream open() {
+            return stream;
+        }
     }
 
     Inputs inputs() {

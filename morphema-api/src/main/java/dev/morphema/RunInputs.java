@@ -94,6 +94,14 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads) impleme
     }
 
     @Override
+    public String nameOf(int source) {
+        return inputs.bySource()
+                .get(program.mapping().sources().get(source).decl().name().text())
+                .get(0)
+                .name();
+    }
+
+    @Override
     public List<Value> examples(int source) {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
         List<Input> all = inputs.bySource().get(checked.decl().name().text());

@@ -87,7 +87,7 @@ class SpoiledMappingsProperties {
                 .ofMaxSize(3);
     }
 
-    @Property(tries = 3_000)
+    @Property(tries = 20_000)
     void slipsAreToldWhereTheyAre(@ForAll("documented") Path file, @ForAll("slips") List<Slip> slips) {
         List<String> tokens = new ArrayList<>(tokens(file));
         slips.forEach(slip -> slip.in(tokens));

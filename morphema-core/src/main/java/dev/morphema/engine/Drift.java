@@ -14,14 +14,14 @@ import dev.morphema.value.Many;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
-import java.util.Collection;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 
 /**
  * Compares the fields that a mapping uses of a source with those that its input has: an input with none of them is refused,
@@ -31,9 +31,12 @@ final class Drift {
     /** One record without a field says little: it may be optional. */
     private static final int FEW_RECORDS = 2;
 
+    private static final int MOST_SHOWN = 5;
+
     private final CheckedMapping.Source source;
     private final PathWatch.Found found;
     private final Supplier<List<Value>> examples;
+    private final Supplier<String> firstInput;
     private final Consumer<Problem> warnings;
     private final List<Value> looked = new ArrayList<>();
     private boolean hasLooked;
@@ -41,16 +44,19 @@ final class Drift {
     /**
      * @param found in all readings of the source
      * @param examples gives some records or the document with all that there is, or none if that is not possible
+     * @param firstInput names the input, or the first of many
      * @param warnings takes what is reported
      */
     Drift(
             CheckedMapping.Source source,
             PathWatch.Found found,
             Supplier<List<Value>> examples,
+            Supplier<String> firstInput,
             Consumer<Problem> warnings) {
         this.source = source;
         this.found = found;
         this.examples = examples;
+        this.firstInput = firstInput;
         this.warnings = warnings;
     }
 
@@ -67,33 +73,49 @@ final class Drift {
         }
         if (!foreseen && !source.allowsMismatch()) {
             if (!any) {
-                throw refused(root, null);
+                throw refused(root, names(List.of()), firstInput.get());
             }
             if (!found.foreignInputs().isEmpty()) {
-                throw refused(root, found.foreignInputs().get(0));
+                throw refused(root, Set.of(), found.foreignInputs().get(0));
             }
         }
         report(root, List.of());
     }
 
-    private ProblemException refused(Projection root, @Nullable String input) {
-        List<String> wanted = new ArrayList<>();
+    private ProblemException refused(Projection root, Set<FieldName> names, String input) {
+        Set<FieldName> wanted = new LinkedHashSet<>();
         for (int slot = 0; slot < root.layout().size(); slot++) {
-            wanted.add(root.layout().name(slot).toString());
+            wanted.add(root.layout().name(slot));
         }
-        Set<String> names = input == null ? names(List.of()) : Set.of();
-        String there = names.isEmpty() ? "" : ", it has " + shown(names);
+        String there = names.isEmpty() ? "" : ", it has " + shown(names, wanted);
         return new ProblemException(Problem.error(
                         Code.MISMATCH,
                         "The input of the source " + source.decl().name().text()
                                 + " has nothing that the mapping reads.")
-                .in(input == null ? null : InputLocation.at(input, 0, 0))
-                .withHelp("the mapping reads " + shown(wanted) + there
+                .in(InputLocation.at(input, 0, 0))
+                .withHelp("the mapping reads " + shown(wanted, names) + there
                         + "; is it the right file? The option mismatch = allow takes it as empty"));
     }
 
-    private static String shown(Collection<String> names) {
-        return names.stream().limit(5).collect(Collectors.joining(", ")) + (names.size() > 5 ? ", …" : "");
+    /** Names a few fields, with their namespaces where that is what tells them from others. */
+    private static String shown(Set<FieldName> names, Set<FieldName> others) {
+        return names.stream()
+                        .limit(MOST_SHOWN)
+                        .map(name -> others.stream().anyMatch(other -> differsInNamespace(name, other))
+                                ? withNamespace(name)
+                                : name.toString())
+                        .collect(Collectors.joining(", "))
+                + (names.size() > MOST_SHOWN ? ", …" : "");
+    }
+
+    private static boolean differsInNamespace(FieldName a, FieldName b) {
+        return a.toString().equals(b.toString()) && !a.equals(b);
+    }
+
+    private static String withNamespace(FieldName name) {
+        String namespace = name.namespace();
+        return name
+                + (namespace == null || namespace.isEmpty() ? " in no namespace" : " in the namespace " + namespace);
     }
 
     private void report(Projection place, List<FieldName> path) {
@@ -114,41 +136,48 @@ final class Drift {
             return;
         }
         List<FieldName> around = path.subList(0, path.size() - 1);
-        String name = path.get(path.size() - 1).toString();
-        Set<String> names = names(around);
-        boolean near = !NearNames.near(name, names).isEmpty();
+        FieldName name = path.get(path.size() - 1);
+        Set<FieldName> there = names(around);
+        Set<String> names = there.stream().map(FieldName::toString).collect(Collectors.toCollection(TreeSet::new));
+        Optional<FieldName> elsewhere =
+                there.stream().filter(other -> differsInNamespace(name, other)).findFirst();
+        boolean near = !NearNames.near(name.toString(), names).isEmpty();
         if (expectation == Expectation.EXPECTED || near || found.isBroken(path) || found.count(around) >= FEW_RECORDS) {
             String in = around.isEmpty()
                     ? ""
                     : " in " + around.stream().map(FieldName::toString).collect(Collectors.joining("."));
             warnings.accept(Problem.warning(
                             Code.MISSING_FIELD,
-                            "No record of the source " + source.decl().name().text() + " has a field " + name + in
+                            "No record of the source " + source.decl().name().text() + " has a field "
+                                    + (elsewhere.isPresent() ? withNamespace(name) : name) + in
                                     + ", so it is absent everywhere.")
                     .at(source.decl().name().span().location())
-                    .withHelp(NearNames.proposal(name, names).orElse(null)));
+                    .withHelp(elsewhere
+                            .map(other -> "there is " + withNamespace(other))
+                            .or(() -> NearNames.proposal(name.toString(), names))
+                            .orElse(null)));
         }
     }
 
     /** {@return the names of the fields that are there at a path, as far as that can be found out} */
-    private Set<String> names(List<FieldName> path) {
+    private Set<FieldName> names(List<FieldName> path) {
         if (!hasLooked) {
             hasLooked = true;
             looked.addAll(examples.get());
         }
-        Set<String> names = new TreeSet<>();
+        Set<FieldName> names = new LinkedHashSet<>();
         looked.forEach(value -> addNames(value, path, names));
         return names;
     }
 
-    private static void addNames(Value value, List<FieldName> path, Set<String> names) {
+    private static void addNames(Value value, List<FieldName> path, Set<FieldName> names) {
         if (value instanceof Many many) {
             many.items().forEach(item -> addNames(item, path, names));
         } else if (value instanceof ListValue list) {
             list.items().forEach(item -> addNames(item, path, names));
         } else if (value instanceof RecordValue record && path.isEmpty()) {
             for (int slot = 0; slot < record.layout().fields(); slot++) {
-                names.add(record.layout().name(slot).toString());
+                names.add(record.layout().name(slot));
             }
         } else if (value instanceof RecordValue record) {
             for (int slot : PathNodes.slots(record.layout(), path.get(0))) {

@@ -48,6 +48,9 @@ public final class Run {
         /** {@return whether the input of a source is so small that to read it once, as a whole, is best} */
         boolean isSmall(int source);
 
+        /** {@return what problems call the input of a source, or the first of many} */
+        String nameOf(int source);
+
         /** {@return some records of a source, or its document, with all that there is; none if that would take long} */
         List<Value> examples(int source);
     }
@@ -217,7 +220,12 @@ public final class Run {
     private void reportDrift() {
         found.forEach((source, paths) -> {
             if (!leftEarly.get(source)) {
-                new Drift(program.mapping().sources().get(source), paths, () -> readers.examples(source), state::warn)
+                new Drift(
+                                program.mapping().sources().get(source),
+                                paths,
+                                () -> readers.examples(source),
+                                () -> readers.nameOf(source),
+                                state::warn)
                         .report();
             }
         });

@@ -173,6 +173,11 @@ final class Rehearsal {
         }
 
         @Override
+        public String nameOf(int source) {
+            return program.mapping().sources().get(source).decl().name().text();
+        }
+
+        @Override
         public List<Value> examples(int source) {
             return List.of();
         }
