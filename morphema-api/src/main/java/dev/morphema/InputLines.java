@@ -3,9 +3,9 @@ package dev.morphema;
 import dev.morphema.format.Input;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
-import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
+import java.io.Reader;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -20,6 +20,9 @@ final class InputLines {
     /** So far into an input a line is looked for; beyond, its number must do. */
     private static final long MOST_LINES = 5_000_000;
 
+    /** So much of a line is looked at; a whole document may be one. */
+    private static final int MOST_OF_A_LINE = 4 << 20;
+
     private InputLines() {}
 
     /** {@return the problem, with the line of the input if that can be had} */
@@ -32,7 +35,7 @@ final class InputLines {
             for (Input input : ofSource) {
                 if (input.name().equals(place.input())) {
                     String line = line(input, place.line());
-                    return line == null ? problem : problem.in(cut(place, line));
+                    return line == null ? problem : problem.in(cut(found(place, line, problem.value()), line));
                 }
             }
         }
@@ -46,15 +49,37 @@ final class InputLines {
         if (!input.isRereadable()) {
             return null;
         }
-        try (BufferedReader lines = new BufferedReader(new InputStreamReader(input.open(), StandardCharsets.UTF_8))) {
-            String line = lines.readLine();
-            for (long at = 1; at < number && line != null; at++) {
-                line = lines.readLine();
+        try (Reader lines = new InputStreamReader(input.open(), StandardCharsets.UTF_8)) {
+            char[] part = new char[1 << 13];
+            StringBuilder line = new StringBuilder();
+            long at = 1;
+            for (int count = lines.read(part); count >= 0; count = lines.read(part)) {
+                for (int i = 0; i < count; i++) {
+                    if (at == number && (part[i] == '\n' || line.length() == MOST_OF_A_LINE)) {
+                        return line.toString();
+                    }
+                    if (part[i] == '\n') {
+                        at++;
+                    } else if (at == number && part[i] != '\r') {
+                        line.append(part[i]);
+                    }
+                }
             }
-            return line;
+            return at < number ? null : line.toString();
         } catch (IOException e) {
             return null;
         }
+    }
+
+    /** {@return the place with its column}, where only the line is known and the value stands in it once */
+    private static InputLocation found(InputLocation place, String line, @Nullable String value) {
+        if (place.column() > 0 || line.length() <= MOST_SHOWN || value == null || value.isEmpty()) {
+            return place;
+        }
+        int at = line.indexOf(value);
+        return at < 0 || line.indexOf(value, at + 1) >= 0
+                ? place
+                : new InputLocation(place.input(), place.record(), place.line(), at + 1, place.field(), null);
     }
 
     private static InputLocation cut(InputLocation place, String line) {

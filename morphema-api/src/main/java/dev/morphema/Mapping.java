@@ -131,7 +131,7 @@ public final class Mapping {
                 places.take(file);
                 if (Files.exists(file) && read.contains(file.toRealPath())) {
                     throw new ProblemException(
-                            Problem.error(Code.USAGE, "An output would take the place of an input of this run.")
+                            Problem.error(Code.USAGE, "The output would overwrite an input of this run.")
                                     .withValue(file.toString())
                                     .withHelp("give the output another name, or another folder"));
                 }

@@ -115,7 +115,7 @@ class FormatsTest {
                 "{\"a\": 1|\"b\": 2}; comma; 2; 1",
                 "{\"a\": [1, 2}; bracket; 1; 12",
                 "{\"a\": tru}; word; 1; 7",
-                "{\"a\": 1} 2; more; 1; 10",
+                "{\"a\": 1} 2; follows the end; 1; 10",
                 "{\"a\": 1, \"a\": 2}; twice; 1; 15"
             })
     @DisplayName("JSON that is not well-formed is found at its line and column, in plain words")
@@ -136,9 +136,9 @@ class FormatsTest {
                 "<a><b></a>; end tag; 1",
                 "<a>|<b/>; ends before; 2",
                 "hello; start; 1",
-                "<a/><b/>; more after; 1",
+                "<a/><b/>; follows the root; 1",
                 "<a>&x,</a>; not ended by a semicolon; 1",
-                "<a b=\"1\" b=\"2\"/>; twice; 1",
+                "<a b=\"1\" b=\"2\"/>; repeated; 1",
                 "<p:a/>; prefix; 1"
             })
     @DisplayName("XML that is not well-formed is found at its line, in plain words")

@@ -52,7 +52,7 @@ class PathsAndLoopsTest {
     void manyWhereOneIsWanted() {
         Problem problem = failure("source d: json\ntarget o: json { v = d.calls.id }", Inputs.text("d", CALLS));
         assertThat(problem.code()).isEqualTo(Code.MANY);
-        assertThat(problem.message()).contains("3 values");
+        assertThat(problem.message()).contains("found 3");
         assertThat(problem.help()).contains("first(");
     }
 

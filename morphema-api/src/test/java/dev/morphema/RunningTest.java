@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.morphema.problem.Code;
+import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
@@ -16,6 +17,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -353,5 +355,22 @@ class RunningTest {
                         assertThat(e.problem().rule()).isNull();
                     });
         }
+    }
+
+    @Test
+    @DisplayName("in a document of one long line the place of a bad value is shown, if the value stands there once")
+    void oneLongLine() {
+        String mapping = "source s: json { kg: number }\ntarget o: csv { for r in s { kg = r.kg } }";
+        String many = "{\"kg\":10},".repeat(100);
+        InputLocation once = Objects.requireNonNull(
+                Language.failure(mapping, Inputs.text("s", "[" + many + "{\"kg\":\"12x\"}," + many + "{}]"))
+                        .input());
+        assertThat(once.column()).isEqualTo(1_009);
+        assertThat(once.text()).startsWith("…").contains("12x").endsWith("…");
+        assertThat(once.text().substring(once.shownColumn() - 1)).startsWith("12x");
+        InputLocation twice = Objects.requireNonNull(
+                Language.failure(mapping, Inputs.text("s", "[" + many + "{\"kg\":\"12x\"},{\"ship\":\"12x\"}]"))
+                        .input());
+        assertThat(twice.column()).isZero();
     }
 }

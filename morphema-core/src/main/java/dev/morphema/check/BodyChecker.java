@@ -126,7 +126,7 @@ final class BodyChecker {
             if (items) {
                 refuseForm(
                         field.name().span(),
-                        "Beside the items of a list there can be no field.",
+                        "A list of items cannot have a field too.",
                         "put the field into a for or into braces of its own");
             }
             FieldName name = checker.fieldName(field.name(), field.attribute());
@@ -273,7 +273,7 @@ final class BodyChecker {
             if (items) {
                 refuseForm(
                         ownText.span(),
-                        "Beside the items of a list there can be no text of its own.",
+                        "A list of items cannot have its own text too.",
                         "a single value is a list of one: name = [ value ]");
             }
             if (traits != null && traits.flat()) {
@@ -297,7 +297,7 @@ final class BodyChecker {
                 if (items) {
                     refuseForm(
                             item.span(),
-                            "Beside the items of a list there can be no fields, and keyed by makes fields.",
+                            "A list of items cannot have fields too, and keyed by makes fields.",
                             "put the loop into braces of its own: { for … keyed by … }");
                 }
                 content(repeated, scope, ownFields);
@@ -352,7 +352,7 @@ final class BodyChecker {
             if (items) {
                 refuseForm(
                         copy.span(),
-                        "Beside the items of a list there can be no fields, and copy writes fields.",
+                        "A list of items cannot have fields too, and copy writes fields.",
                         "put it into braces of its own: { copy x }");
             }
             Type type = expressions().one(copy.record(), Want.ANY);

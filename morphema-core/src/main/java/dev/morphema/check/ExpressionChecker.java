@@ -85,7 +85,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
     void requireOne(Span span, Type type) {
         if (type.card() == Card.MANY) {
             checker.report(
-                    span.error(Code.ONE_OR_MANY, "This gives many values, one is wanted here.")
+                    span.error(Code.ONE_OR_MANY, "Expected one value, found many.")
                             .withHelp(
                                     "take one by first(…), make a text of all by join(…, \", \"), a list by [ … ], or go through them by for"));
         }
@@ -93,16 +93,17 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
 
     private void requireKind(Span span, Type type, Want want) {
         if (type.card() == Card.LIST && want != Want.MANY && want != Want.ANY) {
-            checker.report(span.error(Code.ONE_OR_MANY, "This gives a list where " + want.words() + " is wanted.")
+            checker.report(span.error(Code.ONE_OR_MANY, "Expected " + want.words() + ", found a list.")
                     .withHelp("take one item by first(…), or make a text of all by join(…, \", \")"));
         } else if (type.kind() != null && !want.takes(type.kind())) {
             checker.report(span.error(
                             Code.WRONG_KIND,
-                            "This is " + type.kind().words() + " where " + want.words() + " is wanted.")
+                            "Expected " + want.words() + ", found "
+                                    + type.kind().words() + ".")
                     .withHelp(want.help(type.kind())));
         } else if (type.odd() && (want == Want.NUMBER || want == Want.INTEGER)) {
             checker.report(
-                    span.error(Code.WRONG_KIND, "This is a text that is not a number, where a number is wanted.")
+                    span.error(Code.WRONG_KIND, "Expected a number, found a text that is not a number.")
                             .withHelp(
                                     type.paths().isEmpty()
                                             ? "texts are joined in a template: \"{a} {b}\""
@@ -558,7 +559,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             checker.report(call.span().error(Code.ARGUMENTS, String.valueOf(e.getMessage())));
         }
         if (call.name().equals("todo")) {
-            checker.report(call.span().warning(Code.TODO, "This rule is still to be written."));
+            checker.report(call.span().warning(Code.TODO, "This rule is not written yet."));
         }
         Kind result = function.signature().result();
         Card card = result == Kind.LIST ? Card.LIST : Card.ONE;

@@ -157,7 +157,7 @@ public final class DatePattern {
                 builder.optionalStart();
             } else if (c == ']') {
                 if (open-- == 0) {
-                    throw new IllegalArgumentException("A ] in the date pattern closes nothing.");
+                    throw new IllegalArgumentException("A ] in the date pattern has no matching [.");
                 }
                 builder.optionalEnd();
             } else {

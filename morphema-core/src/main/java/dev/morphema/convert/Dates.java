@@ -159,10 +159,7 @@ public final class Dates {
             return new DateTimeValue(moved.toLocalDateTime(), moved.getOffset());
         } catch (DateTimeException e) {
             throw Faults.fault(
-                    Code.OUT_OF_RANGE,
-                    "On the clock of that zone this is beyond all years that there are.",
-                    datetime,
-                    null);
+                    Code.OUT_OF_RANGE, "In that zone the result is outside the range of years.", datetime, null);
         }
     }
 
@@ -244,7 +241,7 @@ public final class Dates {
         if (!readable) {
             throw Faults.fault(
                     Code.NOT_A_DATE,
-                    "This is " + value.kind().words() + " where " + wanted + " is wanted.",
+                    "Expected " + wanted + ", found " + value.kind().words() + ".",
                     value,
                     value instanceof NumberValue
                             ? "a pattern says what the digits mean: date(20260305, 'yyyyMMdd'), datetime(1772719800, 'epoch')"

@@ -32,10 +32,7 @@ public final class Numbers {
                             Faults.fault(Code.NOT_A_NUMBER, "This text is not a number.", value, help(text.text())));
         }
         throw Faults.fault(
-                Code.NOT_A_NUMBER,
-                "A number is wanted here, this is " + value.kind().words() + ".",
-                value,
-                null);
+                Code.NOT_A_NUMBER, "Expected a number, found " + value.kind().words() + ".", value, null);
     }
 
     /**

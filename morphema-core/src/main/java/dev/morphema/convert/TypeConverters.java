@@ -67,7 +67,7 @@ public final class TypeConverters {
         String decimal = mark(arguments.get(0));
         String grouping = arguments.size() > 1 ? mark(arguments.get(1)) : "";
         if (decimal.equals(grouping)) {
-            throw new IllegalArgumentException("The decimal mark and the mark between thousands are the same.");
+            throw new IllegalArgumentException("The decimal mark and the grouping mark are the same.");
         }
         char point = decimal.charAt(0);
         Converter general = value -> Numbers.number(value, decimal, grouping);

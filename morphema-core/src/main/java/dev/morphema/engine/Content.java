@@ -207,7 +207,7 @@ sealed interface Content {
             if (!before.add(name.toString())) {
                 throw new ProblemException(key.fail(
                                 Code.DUPLICATE_KEY,
-                                "This key has come before in the same object.",
+                                "This key is repeated in the same object.",
                                 "group by the key first, or make a list instead of an object")
                         .problem()
                         .withValue(name.toString()));

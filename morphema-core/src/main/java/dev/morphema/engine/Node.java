@@ -56,7 +56,7 @@ abstract class Node {
         if (many.items().size() > 1) {
             throw fail(
                     Code.MANY,
-                    "This gives " + many.items().size() + " values where one is wanted.",
+                    "Expected one value, found " + many.items().size() + ".",
                     "take one by first(…), make a text of all by join(…, \", \"), a list by [ … ], or go through them by for");
         }
         return many.items().isEmpty() ? Nothing.ABSENT : many.items().get(0);

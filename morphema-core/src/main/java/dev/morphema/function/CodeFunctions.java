@@ -28,7 +28,7 @@ final class CodeFunctions implements FunctionTable.Family {
         String name = a.length > 1 ? TextFunctions.text(a, 1) : "sha-256";
         String algorithm = ALGORITHMS.get(name);
         if (algorithm == null) {
-            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "There is no such algorithm.")
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "There is no algorithm of this name.")
                     .withValue(name)
                     .withHelp("there is md5, sha-1, sha-256 and sha-512"));
         }

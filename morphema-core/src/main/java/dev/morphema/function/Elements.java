@@ -33,7 +33,7 @@ final class Elements implements FunctionTable.Family {
     static Value text(RecordValue record) {
         Value text = record.get(FieldName.OWN_TEXT);
         if (!record.isElement() && text == Nothing.ABSENT) {
-            throw new ProblemException(Problem.error(Code.KIND, "This is a record where one value is wanted.")
+            throw new ProblemException(Problem.error(Code.KIND, "Expected one value, found a record.")
                     .withHelp("step down to one of its fields"));
         }
         if (hasChildren(record)) {
@@ -89,7 +89,7 @@ final class Elements implements FunctionTable.Family {
         }
         throw new ProblemException(Problem.error(
                         Code.KIND,
-                        "An XML element is wanted here, this is " + value.kind().words() + ".")
+                        "Expected an XML element, found " + value.kind().words() + ".")
                 .withHelp(value instanceof RecordValue ? "fields of other records are listed by entries(x)" : null));
     }
 

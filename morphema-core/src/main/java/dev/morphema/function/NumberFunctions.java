@@ -124,7 +124,7 @@ final class NumberFunctions implements FunctionTable.Family {
         if (a.length > 2) {
             mode = MODES.get(TextFunctions.text(a, 2).toLowerCase(Locale.ROOT));
             if (mode == null) {
-                throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "There is no such way of rounding.")
+                throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "There is no rounding mode of this name.")
                         .withValue(TextFunctions.text(a, 2))
                         .withHelp("there is "
                                 + String.join(

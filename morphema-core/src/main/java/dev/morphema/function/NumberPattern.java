@@ -23,14 +23,14 @@ final class NumberPattern {
     NumberPattern(String pattern) {
         Matcher m = FORM.matcher(pattern);
         if (!looksLike(pattern) || !m.matches()) {
-            throw new IllegalArgumentException("This is no pattern for a number; patterns look like 0.00 or #,##0.0.");
+            throw new IllegalArgumentException("This is not a number pattern; patterns look like 0.00 or #,##0.0.");
         }
         String whole = m.group(2) + m.group(3);
         prefix = m.group(1);
         suffix = m.group(6);
         grouped = whole.contains(",");
         if (grouped && whole.length() - whole.lastIndexOf(',') != 4) {
-            throw new IllegalArgumentException("The mark between thousands stands before three digits, as in #,##0.");
+            throw new IllegalArgumentException("The grouping mark stands before three digits, as in #,##0.");
         }
         leastWhole = (int) whole.chars().filter(c -> c == '0').count();
         leastFraction = m.group(4) == null ? 0 : m.group(4).length();

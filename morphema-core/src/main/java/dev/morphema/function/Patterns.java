@@ -72,10 +72,10 @@ final class Patterns implements FunctionTable.Family {
         try {
             return TextValue.of(pattern.matcher(TextFunctions.text(a, 0)).replaceAll(TextFunctions.text(a, 2)));
         } catch (IndexOutOfBoundsException | IllegalArgumentException e) {
-            throw new ProblemException(
-                    Problem.error(Code.OUT_OF_RANGE, "The new text names a group that the expression does not have.")
-                            .withValue(TextFunctions.text(a, 2))
-                            .withHelp("$1 stands for the first group; a dollar sign is written \\\\$"));
+            throw new ProblemException(Problem.error(
+                            Code.OUT_OF_RANGE, "The replacement refers to a group that the pattern does not have.")
+                    .withValue(TextFunctions.text(a, 2))
+                    .withHelp("$1 stands for the first group; a dollar sign is written \\\\$"));
         }
     }
 }

@@ -36,8 +36,7 @@ final class RecordFunctions implements FunctionTable.Family {
     private static Value fields(Value value, BiFunction<TextValue, Value, Value> each) {
         if (!(value instanceof RecordValue record)) {
             throw new ProblemException(Problem.error(
-                    Code.KIND,
-                    "A record is wanted here, this is " + value.kind().words() + "."));
+                    Code.KIND, "Expected a record, found " + value.kind().words() + "."));
         }
         List<Value> found = new ArrayList<>();
         for (int i = 0; i < record.layout().fields(); i++) {

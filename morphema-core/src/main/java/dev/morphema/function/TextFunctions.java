@@ -113,7 +113,7 @@ final class TextFunctions implements FunctionTable.Family {
 
     private static Value replace(Value[] a) {
         if (text(a, 1).isEmpty()) {
-            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "The text that is to be replaced is empty."));
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "The text to replace is empty."));
         }
         return TextValue.of(text(a, 0).replace(text(a, 1), text(a, 2)));
     }
@@ -123,7 +123,7 @@ final class TextFunctions implements FunctionTable.Family {
         String text = text(a, 0);
         String mark = text(a, 1);
         if (mark.isEmpty()) {
-            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "The mark between the parts is empty."));
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "The separator is empty."));
         }
         List<Value> parts = new ArrayList<>();
         int from = 0;

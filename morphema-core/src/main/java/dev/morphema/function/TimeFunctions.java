@@ -88,16 +88,15 @@ final class TimeFunctions implements FunctionTable.Family {
                 period = date.endsWith("P") ? Period.ZERO : Period.parse(date);
             }
         } catch (DateTimeParseException | ArithmeticException e) {
-            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "This is no step of time.")
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "This is not a step of time.")
                     .withValue(step)
                     .withHelp("steps are written like P1M, P14D, PT6H or -P1DT12H"));
         }
         try {
             return plus(a[0], period, duration);
         } catch (DateTimeException | ArithmeticException e) {
-            throw new ProblemException(
-                    Problem.error(Code.OUT_OF_RANGE, "This step leads beyond all years that there are.")
-                            .withValue(step));
+            throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "The result is outside the range of years.")
+                    .withValue(step));
         }
     }
 
@@ -155,7 +154,7 @@ final class TimeFunctions implements FunctionTable.Family {
         BigDecimal abs = seconds.decimal().abs();
         long whole = NumberValue.of(abs).nearestLong();
         if (whole == Long.MAX_VALUE) {
-            throw outOfRange("So many seconds are no duration.", seconds.toString());
+            throw outOfRange("This number of seconds is outside the range of a duration.", seconds.toString());
         }
         BigDecimal fraction = abs.subtract(BigDecimal.valueOf(whole));
         String text = String.format(

@@ -116,7 +116,7 @@ public enum Want {
             return Elements.text(record);
         }
         if (value instanceof ListValue || value instanceof Many) {
-            throw new ProblemException(Problem.error(Code.MANY, "This is a list where one value is wanted.")
+            throw new ProblemException(Problem.error(Code.MANY, "Expected one value, found a list.")
                     .withHelp("first(x) takes the first item, join(x, \", \") makes a text of all"));
         }
         return value;
@@ -128,10 +128,11 @@ public enum Want {
     }
 
     private ProblemException refused(Value value) {
-        return new ProblemException(
-                Problem.error(Code.KIND, "This is " + value.kind().words() + " where " + words() + " is wanted.")
-                        .withValue(value.toString())
-                        .withHelp(help(value.kind())));
+        return new ProblemException(Problem.error(
+                        Code.KIND,
+                        "Expected " + words() + ", found " + value.kind().words() + ".")
+                .withValue(value.toString())
+                .withHelp(help(value.kind())));
     }
 
     /** {@return what may be done where a value of another kind stands, or null} */

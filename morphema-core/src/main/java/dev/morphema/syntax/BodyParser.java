@@ -101,7 +101,7 @@ final class BodyParser {
         if (token.is(")") || token.is("]")) {
             throw Cursor.fault(
                     token.span(),
-                    "This " + token.text() + " closes nothing.",
+                    "This " + token.text() + " has no opening bracket.",
                     "take it away, or look for a " + (token.is(")") ? "(" : "[") + " that is missing before it");
         }
         if (token.kind() == Token.Kind.TEXT) {

@@ -114,7 +114,7 @@ final class Braces {
                                 && indent(token) > indent(open.peek().opener());
                 if (extra) {
                     problems.accept(token.span()
-                            .error(Code.EXTRA_BRACE, "This } closes no block.")
+                            .error(Code.EXTRA_BRACE, "This } has no matching {.")
                             .withHelp("take it away, or look for a { that is missing above"));
                 } else {
                     open.pop();

@@ -236,7 +236,7 @@ final class Lexer {
             } else if (c == '}' && !text.startsWith("}}", at)) {
                 at++;
                 problems.add(span(at - 1)
-                        .error(Code.BAD_TEMPLATE, "This } closes nothing.")
+                        .error(Code.BAD_TEMPLATE, "This } has no matching {.")
                         .withHelp("write }} for a brace in the text"));
             } else {
                 at += c == '{' || c == '}' ? 2 : 1;

@@ -19,7 +19,7 @@ final class Slips {
         if (token.is(">") && last.is("<") && token.touches(last)) {
             return last.span()
                     .to(token.span())
-                    .error(Code.SYNTAX, "There is no sign <>.")
+                    .error(Code.SYNTAX, "There is no operator <>.")
                     .withHelp("not equal is written !=");
         }
         if (token.is("=") && (last.is("==") || last.is("!=")) && token.touches(last)) {
@@ -49,7 +49,7 @@ final class Slips {
         boolean rule = List.of(".", "+", "-", "*", "/", "??").stream().anyMatch(token::is);
         return rule
                 ? type.span()
-                        .error(Code.SYNTAX, "Behind a colon stands a type, here it is a rule.")
+                        .error(Code.SYNTAX, "A type must follow the colon, found a rule.")
                         .withHelp("a rule is joined to its field by =: " + name.qualified() + " = …")
                 : null;
     }

@@ -11,9 +11,9 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** What is found out about a mapping before any run, from its text and from samples. */
 class CheckTest {
-    private static final String MANY = "This gives many values, one is wanted here. -- take one by first(…), "
+    private static final String MANY = "Expected one value, found many. -- take one by first(…), "
             + "make a text of all by join(…, \", \"), a list by [ … ], or go through them by for";
-    private static final String NO_NUMBER = "This is a text that is not a number, where a number is wanted. -- "
+    private static final String NO_NUMBER = "Expected a number, found a text that is not a number. -- "
             + "the sample has texts here that are no numbers; a decimal comma needs the type number(',') in the source";
 
     private final Samples samples = new Samples()
@@ -172,7 +172,7 @@ class CheckTest {
                 "for r in f { copy r only bill, kgg } | 4:32 warning The record that is copied has no field kgg. -- did you mean kg?",
                 "for r in f => r.bill | 3:11 The columns are not all known before the run. -- name them: rows(columns = [\"a\", \"b\"]), or give the source that is copied a sample",
                 "a = 1 | 3:8 A document in rows is a list of records, not one. -- write for x in … { … }, or { … } for a single record",
-                "a = 1 for r in f { b = 1 } | 4:1 Beside the items of a list there can be no field. -- put the field into a for or into braces of its own"
+                "a = 1 for r in f { b = 1 } | 4:1 A list of items cannot have a field too. -- put the field into a for or into braces of its own"
             })
     void rowsAreHeldAgainstWhatTheyCanBe(String body, String problem) {
         assertThat(samples.problems(

@@ -82,12 +82,12 @@ class StatementTest {
                 "copy d.n | copy takes the fields of a record, this is a number.",
                 "copy d.list | copy takes the fields of a record, this is a list.",
                 "a: date = d.t | This text is not a date as ISO 8601 writes it.",
-                "a for x in d.list keyed by 1 => x | This key has come before in the same object.",
+                "a for x in d.list keyed by 1 => x | This key is repeated in the same object.",
                 "a for x in d.list keyed by absent => x | The key of this entry is absent.",
                 "a = d.n / 0 | This divides by zero.",
                 "a = d.t + 1 | The sign + adds numbers, here it stands beside a text that is not a number.",
-                "a = d.inner + 1 | This is a record where a number is wanted.",
-                "a = \"{d.list}\" | This gives a list where a text is wanted."
+                "a = d.inner + 1 | Expected a number, found a record.",
+                "a = \"{d.list}\" | Expected a text, found a list."
             })
     void fails(String body, String message) {
         ProblemException failure = catchThrowableOfType(ProblemException.class, () -> written(body));

@@ -54,8 +54,8 @@ class RecordFunctionsTest {
 
     @Test
     void onlyRecordsHaveFields() {
-        assertThatThrownBy(() -> call("keys", "x")).hasMessageContaining("A record is wanted here, this is a text");
-        assertThatThrownBy(() -> call("entries", List.of(1))).hasMessageContaining("this is a list");
+        assertThatThrownBy(() -> call("keys", "x")).hasMessageContaining("Expected a record, found a text");
+        assertThatThrownBy(() -> call("entries", List.of(1))).hasMessageContaining("found a list");
         assertThat(call("keys", Nothing.ABSENT)).isEqualTo(Nothing.ABSENT);
         assertThat(call("values", Nothing.NULL)).isEqualTo(Nothing.NULL);
     }

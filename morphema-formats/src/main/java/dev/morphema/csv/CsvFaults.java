@@ -38,7 +38,7 @@ final class CsvFaults {
         Problem problem = input.isRereadable() ? searched(row) : null;
         return problem != null
                 ? problem
-                : Problem.error(Code.BAD_CSV, "The quotes of the row that begins here do not fit.")
+                : Problem.error(Code.BAD_CSV, "The quotes of the row that begins here do not match.")
                         .in(InputLocation.at(input.name(), row, 0))
                         .withHelp(technical);
     }

@@ -337,6 +337,8 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     private void refuseExtra(String text) {
         if (!WhiteSpace.isBlank(text)) {
+            // A header of one cell does not have the delimiter that the source says.
+            String other = OtherThanCsv.proposal(header(), "");
             throw new ProblemException(
                     Problem.error(
                                     Code.BAD_CSV,
@@ -344,7 +346,9 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
                             .in(new InputLocation(input, number + 1, line, 0, null, null))
                             .withValue(text)
                             .withHelp(
-                                    "a delimiter inside a cell needs quotes around the cell; more columns are named by columns = [ … ]"));
+                                    other != null
+                                            ? other
+                                            : "a delimiter inside a cell needs quotes around the cell; more columns are named by columns = [ … ]"));
         }
     }
 

@@ -24,8 +24,7 @@ final class OtherThanCsv {
         }
         for (String other : DELIMITERS) {
             if (header.size() == 1 && first.contains(other) && !other.equals(delimiter)) {
-                return "the cells of the first row seem to be parted otherwise: csv(delimiter = \"" + written(other)
-                        + "\")";
+                return "the first row seems to have another delimiter: csv(delimiter = \"" + written(other) + "\")";
             }
         }
         return null;

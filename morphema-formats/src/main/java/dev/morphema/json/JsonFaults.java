@@ -47,8 +47,9 @@ final class JsonFaults {
                     "what has no value is null"),
             Meaning.of("character \\('[.\\d]'.*expected a (?:valid )?value", "a value is expected.", NUMBERS),
             Meaning.of("expect(?:ing|ed) a (?:valid )?value", "a value is expected.", WORDS),
-            Meaning.of("no open", "a bracket closes what none has opened.", "is there one closing bracket too many?"),
-            Meaning.of("Unexpected close marker", "a bracket closes what another kind of bracket has opened.", null),
+            Meaning.of(
+                    "no open", "a closing bracket has no opening bracket.", "is there one closing bracket too many?"),
+            Meaning.of("Unexpected close marker", "a closing bracket does not match its opening bracket.", null),
             Meaning.of(
                     "has to be escaped",
                     "a text holds a control character, such as a line break, that is not escaped.",
@@ -62,8 +63,8 @@ final class JsonFaults {
                     "four hexadecimal digits must follow \\u.",
                     "a backslash in a text is written \\\\"),
             Meaning.of("\\(non-standard\\) comment", "JSON has no comments.", "leave it out, or make a field of it"),
-            Meaning.of("Leading zeroes", "a number begins with a zero too many.", NUMBERS),
-            Meaning.of("numeric value|hexadecimal|Non-standard token", "this is no number as JSON has them.", NUMBERS));
+            Meaning.of("Leading zeroes", "a number has a leading zero.", NUMBERS),
+            Meaning.of("numeric value|hexadecimal|Non-standard token", "this is not a JSON number.", NUMBERS));
 
     private JsonFaults() {}
 

@@ -185,7 +185,7 @@ final class JsonRecordReader implements RecordReader {
         done = true;
         if (tokens.next() != null) {
             throw fault(
-                    "After the end of the document there is more.",
+                    "Something follows the end of the document.",
                     "a file with one document a line is a source of the format jsonl");
         }
     }
@@ -199,7 +199,7 @@ final class JsonRecordReader implements RecordReader {
             case VALUE_TRUE -> BooleanValue.TRUE;
             case VALUE_FALSE -> BooleanValue.FALSE;
             case VALUE_NULL -> Nothing.NULL;
-            default -> throw fault("Here a value is missing.", null);
+            default -> throw fault("A value is missing here.", null);
         };
     }
 

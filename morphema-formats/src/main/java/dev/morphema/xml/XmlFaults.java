@@ -22,11 +22,11 @@ final class XmlFaults {
             Meaning.of("nexpected close tag", "an end tag stands where another must be.", null),
             Meaning.of(
                     "Undeclared namespace prefix \"?xmlns|Malformed qualified name|can not contain a colon",
-                    "this is no name of an element or attribute.",
+                    "this is not a valid name of an element or attribute.",
                     "a name has at most one colon, behind its prefix; the prefix xmlns only declares others"),
             Meaning.of(
                     "Malformed namespace declaration|amespace can not map|Trying to (?:bind|declare)|edeclare",
-                    "this is no declaration of a namespace.",
+                    "this is not a valid declaration of a namespace.",
                     "a prefix stands for an address that is not empty: xmlns:p=\"…\"; xml and xmlns stand for their own"),
             Meaning.of(
                     "Undeclared namespace prefix \"?([^\" ]*)",
@@ -34,20 +34,20 @@ final class XmlFaults {
                     "the element or one around it declares it: xmlns:$1=\"…\""),
             Meaning.of(
                     "ndeclared general entity|General entity reference",
-                    "an entity is used that is not declared.",
+                    "an entity is used but not declared.",
                     AMPERSAND),
             Meaning.of(
                     "semi-colon after the reference for entity '([^']*)'",
                     "&$1 is not ended by a semicolon.",
                     AMPERSAND),
-            Meaning.of("Duplicate attribute", "an attribute stands twice in the same element.", null),
+            Meaning.of("Duplicate attribute", "an attribute is repeated in the same element.", null),
             Meaning.of("EOF in prolog", "there is no element.", "is this the right file? It holds nothing else"),
             Meaning.of("nexpected EOF|nexpected end", "the document ends before its elements are closed.", null),
             Meaning.of(
                     "prolog",
                     "there is something other than an element at the start.",
                     "an XML document begins with <"),
-            Meaning.of("epilog", "there is more after the end of the root element.", null),
+            Meaning.of("epilog", "something follows the root element.", null),
             Meaning.of("\\(missing name\\?\\)", "a name is missing.", AMPERSAND),
             Meaning.of(
                     "in content after '<'|missing element name",
@@ -67,16 +67,16 @@ final class XmlFaults {
                     "each attribute has a value in quotes: name=\"value\""),
             Meaning.of(
                     "expected space, or '>'|expected a name start",
-                    "the start tag goes on with what is no attribute.",
+                    "the start tag holds something that is not an attribute.",
                     "before each attribute there is a blank, and a value ends with the quote that it begins with"),
             Meaning.of(
                     "'--' not allowed",
-                    "two hyphens stand in a comment.",
+                    "a comment holds two hyphens.",
                     "a comment ends with -->, and has no -- before"),
             Meaning.of("']]>' not allowed", "]]> stands in a text.", "there it is written ]]&gt;"),
             Meaning.of(
                     "Illegal character|[Nn]ull character|Invalid character reference",
-                    "there is a character that XML cannot have.",
+                    "a character is not allowed in XML.",
                     "control characters other than tab and line ends must be left out where the document is made"),
             Meaning.of(
                     "target \\(\"xml\"\\)",

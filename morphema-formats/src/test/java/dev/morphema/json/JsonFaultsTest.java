@@ -47,10 +47,10 @@ class JsonFaultsTest {
             [1,]               | 1:4  | a value is expected.                              | is there a comma before the closing bracket?
             {"a":'x'}          | 1:6  | a value is expected.                              | a text stands in double quotes; the words of JSON are true, false and null
             {"a":.5}           | 1:6  | a value is expected.                              | numbers are written like -12.5 or 1e3; any other form stands in double quotes
-            {"a":01}           | 1:7  | a number begins with a zero too many.             | numbers are written like -12.5 or 1e3; any other form stands in double quotes
-            {"a":1.}           | 1:7  | this is no number as JSON has them.               | numbers are written like -12.5 or 1e3; any other form stands in double quotes
-            {"a":+1}           | 1:7  | this is no number as JSON has them.               | numbers are written like -12.5 or 1e3; any other form stands in double quotes
-            {"a":NaN}          | 1:9  | this is no number as JSON has them.               | numbers are written like -12.5 or 1e3; any other form stands in double quotes
+            {"a":01}           | 1:7  | a number has a leading zero.             | numbers are written like -12.5 or 1e3; any other form stands in double quotes
+            {"a":1.}           | 1:7  | this is not a JSON number.               | numbers are written like -12.5 or 1e3; any other form stands in double quotes
+            {"a":+1}           | 1:7  | this is not a JSON number.               | numbers are written like -12.5 or 1e3; any other form stands in double quotes
+            {"a":NaN}          | 1:9  | this is not a JSON number.               | numbers are written like -12.5 or 1e3; any other form stands in double quotes
             {"a":True}         | 1:6  | this word has no meaning.                         | a text stands in double quotes; the words of JSON are true, false and null
             {"a":comment}      | 1:6  | this word has no meaning.                         | a text stands in double quotes; the words of JSON are true, false and null
             {"a":"c:\\dir"}    | 1:10 | \\d stands for no character.                      | a backslash in a text is written \\\\, and paths on Windows may have / as well
@@ -58,8 +58,8 @@ class JsonFaultsTest {
             {"a":"x#y"}        | 1:8  | a text holds a control character, such as a line break, that is not escaped. | a line break in a text is written \\n
             {"a":1, // one#}   | 1:9  | JSON has no comments.                             | leave it out, or make a field of it
             {"a":1             | 1:7  | the input ends in the middle of a value.          |
-            {"a":[1}           | 1:8  | a bracket closes what another kind of bracket has opened. |
-            ]                  | 1:1  | a bracket closes what none has opened.            | is there one closing bracket too many?
+            {"a":[1}           | 1:8  | a closing bracket does not match its opening bracket. |
+            ]                  | 1:1  | a closing bracket has no opening bracket.            | is there one closing bracket too many?
             """)
     void isToldInPlainWords(String document, String place, String message, String help) {
         String text = document.replace('#', '\n');

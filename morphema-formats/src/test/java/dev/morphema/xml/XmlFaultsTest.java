@@ -37,26 +37,26 @@ class XmlFaultsTest {
     @CsvSource(delimiter = '|', textBlock = """
             <d>\\n <r>a & b</r></d>         | 2:8  | a name is missing.                            | an ampersand in a text is written &amp;
             <d>\\n <r>R&D</r></d>           | 2:8  | &D is not ended by a semicolon.               | an ampersand in a text is written &amp;
-            <d><r>&nbsp;</r></d>            | 1:12 | an entity is used that is not declared.       | an ampersand in a text is written &amp;
+            <d><r>&nbsp;</r></d>            | 1:12 | an entity is used but not declared.       | an ampersand in a text is written &amp;
             <d><r>a < b</r></d>             | 1:10 | no name of an element follows the <.          | a < in a text is written &lt;; names begin with a letter or _
             <d><1r/></d>                    | 1:5  | no name of an element follows the <.          | a < in a text is written &lt;; names begin with a letter or _
             <d><r x="1></r></d>             | 1:12 | a < stands in the value of an attribute.      | is the quote before it missing? a < in a text is written &lt;
             <d><r x=1/></d>                 | 1:9  | the value of an attribute does not begin with a quote. | values stand in quotes: name="value"
             <d><r x/></d>                   | 1:8  | an attribute has no value.                    | each attribute has a value in quotes: name="value"
-            <d><r x="1"y="2"/></d>          | 1:12 | the start tag goes on with what is no attribute. | before each attribute there is a blank, and a value ends with the quote that it begins with
-            <d><r x="1" x="2"/></d>         | 1:19 | an attribute stands twice in the same element. |
-            <d><!-- a -- b --></d>          | 1:7  | two hyphens stand in a comment.               | a comment ends with -->, and has no -- before
+            <d><r x="1"y="2"/></d>          | 1:12 | the start tag holds something that is not an attribute. | before each attribute there is a blank, and a value ends with the quote that it begins with
+            <d><r x="1" x="2"/></d>         | 1:19 | an attribute is repeated in the same element. |
+            <d><!-- a -- b --></d>          | 1:7  | a comment holds two hyphens.               | a comment ends with -->, and has no -- before
             <d>a]]>b</d>                    | 1:7  | ]]> stands in a text.                         | there it is written ]]&gt;
-            <d>\\u0001</d>                  | 1:4  | there is a character that XML cannot have.    | control characters other than tab and line ends must be left out where the document is made
-            <d>&#0;</d>                     | 1:7  | there is a character that XML cannot have.    | control characters other than tab and line ends must be left out where the document is made
+            <d>\\u0001</d>                  | 1:4  | a character is not allowed in XML.    | control characters other than tab and line ends must be left out where the document is made
+            <d>&#0;</d>                     | 1:7  | a character is not allowed in XML.    | control characters other than tab and line ends must be left out where the document is made
             <d><p:r/></d>                   | 1:9  | the namespace prefix p is not declared.       | the element or one around it declares it: xmlns:p="…"
             <d><r></d>                      | 1:9  | the end tag </d> stands where </r> must be.   | is an element not closed before?
             <d><limit></d>                  | 1:13 | the end tag </d> stands where </limit> must be. | is an element not closed before?
             <limit>x                        | 1:8  | the document ends before its elements are closed. |
             <d><prolog:r/></d>              | 1:14 | the namespace prefix prolog is not declared.  | the element or one around it declares it: xmlns:prolog="…"
-            <d><r prolog="1" prolog="2"/></d> | 1:29 | an attribute stands twice in the same element. |
+            <d><r prolog="1" prolog="2"/></d> | 1:29 | an attribute is repeated in the same element. |
             <d><r>x                         | 1:7  | the document ends before its elements are closed. |
-            <d/><e/>                        | 1:6  | there is more after the end of the root element. |
+            <d/><e/>                        | 1:6  | something follows the root element. |
             text                            | 1:1  | there is something other than an element at the start. | an XML document begins with <
             \\n<?xml version="1.0"?><d/>    | 2:5  | the XML declaration does not stand at the very start. | nothing may come before <?xml, no blank and no empty line
             <!-- only this -->              | 1:18 | there is no element.                          | is this the right file? It holds nothing else
