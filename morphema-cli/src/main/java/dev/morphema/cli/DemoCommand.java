@@ -10,13 +10,16 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
@@ -76,7 +79,7 @@ final class DemoCommand extends TerminalCommand {
                         terminal().look().colourOut(),
                         terminal().look().width())
                 .print(result.warnings());
-        outputs.values().forEach(this::show);
+        outputs.forEach((target, file) -> show(file, mapping.formatOf(target)));
         out.println();
         out.println("Change " + mappingFile + " and run: morphema run " + mappingFile + " --in " + manifest
                 + " --out terminal=-");
@@ -105,12 +108,15 @@ final class DemoCommand extends TerminalCommand {
         }
     }
 
-    private void show(String file) {
-        PrintWriter out = terminal().text();
-        out.println();
-        out.println("--- the first lines of " + file);
+    private void show(String file, String format) {
+        terminal().text().println();
+        terminal().text().flush();
+        ShownOutput shown = new ShownOutput(terminal(), "the first lines of " + file, format);
         try (Stream<String> lines = Files.lines(Path.of(file))) {
-            lines.limit(LINES_SHOWN).forEach(out::println);
+            String first = lines.limit(LINES_SHOWN).collect(Collectors.joining("\n", "", "\n"));
+            OutputStream out = shown.stream();
+            out.write(first.getBytes(StandardCharsets.UTF_8));
+            out.flush();
         } catch (IOException e) {
             throw new ProblemException(Problem.error(Code.NOT_READABLE, file + " cannot be read again."), e);
         }

@@ -63,14 +63,8 @@ public final class Main {
         PrintWriter text = new PrintWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8), true);
         Interruption.Kind interruptions = isProgram ? Interruption.ofProgram(words) : Interruption.none();
         Terminal terminal = new Terminal(in, out, text, words, look, interruptions);
-        CommandLine line = new CommandLine(spec());
-        for (String name : commands(args)) {
-            line.addSubcommand(name, command(name, terminal).spec());
-        }
-        if (!isOneCommand(args)) {
-            line.addSubcommand("help", new CommandLine.HelpCommand());
-            line.addSubcommand("completion", new CompletionCommand(terminal).spec());
-        }
+        // To make the options of all commands takes longer than to make those of one.
+        CommandLine line = isOneCommand(args) ? lineOf(List.of(args[0]), terminal) : lineOfAll(terminal);
         line.setOut(text)
                 .setErr(words)
                 .setColorScheme(CommandLine.Help.defaultColorScheme(
@@ -103,9 +97,19 @@ public final class Main {
         return spec;
     }
 
-    /** {@return the commands that can be meant}; to make the options of all takes longer than to make those of one. */
-    private static List<String> commands(String[] args) {
-        return isOneCommand(args) ? List.of(args[0]) : COMMANDS;
+    /** {@return the command with all that it has below it} */
+    static CommandLine lineOfAll(Terminal terminal) {
+        return lineOf(COMMANDS, terminal)
+                .addSubcommand("help", new CommandLine.HelpCommand())
+                .addSubcommand("completion", new CompletionCommand(terminal).spec());
+    }
+
+    private static CommandLine lineOf(List<String> commands, Terminal terminal) {
+        CommandLine line = new CommandLine(spec());
+        for (String name : commands) {
+            line.addSubcommand(name, command(name, terminal).spec());
+        }
+        return line;
     }
 
     private static boolean isOneCommand(String[] args) {

@@ -93,8 +93,8 @@ final class ProblemPrinter {
         Colour colour = problem.isError() ? Colour.ERROR : Colour.WARNING;
         String sentence = sentence(problem) + " [" + problem.code().printed() + "]";
         out.println(colour.of(head, colours) + wrapped(sentence, head.length(), "  "));
-        rule(problem.rule());
-        input(problem.input());
+        rule(problem.rule(), colour);
+        input(problem.input(), colour);
         if (problem.value() != null && values && !speaks(problem)) {
             out.println("  value: " + shown(problem.value()));
         }
@@ -119,28 +119,28 @@ final class ProblemPrinter {
                 && !problem.value().isBlank();
     }
 
-    private void rule(@Nullable RuleLocation rule) {
+    private void rule(@Nullable RuleLocation rule, Colour mark) {
         if (rule != null) {
             out.println("  rule:  " + rule);
-            line(rule.text(), rule.column(), rule.length());
+            line(rule.text(), rule.column(), rule.length(), mark);
         }
     }
 
-    private void input(@Nullable InputLocation input) {
+    private void input(@Nullable InputLocation input, Colour mark) {
         if (input != null) {
             out.println("  input: " + input);
             if (input.text() != null && values) {
-                line(input.text(), input.shownColumn(), 1);
+                line(input.text(), input.shownColumn(), 1, mark);
             }
         }
     }
 
-    private void line(String text, int column, int length) {
+    private void line(String text, int column, int length, Colour mark) {
         int room = width > 0 ? Math.min(ROOM, width - BAR.length() - 2) : ROOM;
         SourceLine line = SourceLine.of(text, column, length, room);
         out.println(Colour.FAINT.of(BAR, colours) + line.text());
         if (!line.caret().isEmpty()) {
-            out.println(Colour.FAINT.of(BAR, colours) + line.caret());
+            out.println(Colour.FAINT.of(BAR, colours) + mark.of(line.caret(), colours));
         }
     }
 

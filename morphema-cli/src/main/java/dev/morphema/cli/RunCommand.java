@@ -188,7 +188,7 @@ final class RunCommand extends TerminalCommand {
             }
             Path place = Path.of(output.getValue());
             if (isMapping(place)) {
-                throw usage("An output would take the place of the mapping.", "give the output another name");
+                throw usage("The output would overwrite the mapping.", "give the output another name");
             }
             staged = mapping.hasManyDocuments(target) ? staged.andFolder(target, place) : staged.andFile(target, place);
         }

@@ -216,11 +216,11 @@ class CommandTest {
         for (Path place : List.of(rows, folder.resolve("x/../rows.csv").normalize(), link)) {
             assertThat(run("", "run", mapping.toString(), "--in", rows.toString(), "--out", place.toString()))
                     .isEqualTo(3);
-            assertThat(err).contains("An output would take the place of an input of this run.");
+            assertThat(err).contains("The output would overwrite an input of this run.");
         }
         assertThat(run("", "run", mapping.toString(), "--in", rows.toString(), "--out", mapping.toString()))
                 .isEqualTo(3);
-        assertThat(err).contains("An output would take the place of the mapping.");
+        assertThat(err).contains("The output would overwrite the mapping.");
         assertThat(Files.readString(rows)).isEqualTo("n,m\n1,2\n");
         assertThat(filesIn(folder)).containsExactly("copy.morphema", "link.csv", "rows.csv");
     }
@@ -238,7 +238,7 @@ class CommandTest {
         String all = inbox + "/*.json";
         assertThat(run("", "run", mapping.toString(), "--in", all, "--out", inbox.toString()))
                 .isEqualTo(3);
-        assertThat(err).contains("An output would take the place of an input of this run.");
+        assertThat(err).contains("The output would overwrite an input of this run.");
         assertThat(Files.readString(inbox.resolve("1.json"))).isEqualTo("{\"a\":1}");
         assertThat(filesIn(inbox)).containsExactly("1.json", "2.json");
         assertThat(run(
@@ -470,5 +470,15 @@ class CommandTest {
         assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=-", "--threads", "0"))
                 .isEqualTo(3);
         assertThat(err).contains("--threads takes a number from 1 on");
+    }
+
+    @Test
+    @DisplayName("each command has a page for man, with its options")
+    void manPages() throws IOException {
+        ManPages.write(folder);
+        for (String command : List.of("run", "check", "plan", "test", "demo", "completion")) {
+            assertThat(folder.resolve("morphema-" + command + ".adoc")).isNotEmptyFile();
+        }
+        assertThat(folder.resolve("morphema-run.adoc")).content().contains("*--in*", "SOURCE=");
     }
 }

@@ -7,7 +7,10 @@ import java.lang.annotation.Target;
 import org.junit.jupiter.api.TestTemplate;
 import org.junit.jupiter.api.extension.ExtendWith;
 
-/** A test that holds for all values of its parameters; it is tried with many. */
+/**
+ * A test that holds for all values of its parameters; it is tried with many. They are the same in each run; the system property
+ * {@code properties.seed} gives other ones (a number, or {@code random}), and {@code properties.times} so many times as many.
+ */
 @TestTemplate
 @ExtendWith(PropertyExtension.class)
 @Retention(RetentionPolicy.RUNTIME)

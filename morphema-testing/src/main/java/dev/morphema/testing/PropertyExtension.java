@@ -26,6 +26,7 @@ import org.opentest4j.TestAbortedException;
 /** Runs a property with many values, in one test; a failure says with which. */
 final class PropertyExtension implements TestTemplateInvocationContextProvider {
     private static final String SEED = "properties.seed";
+    private static final String TIMES = "properties.times";
 
     @Override
     public boolean supportsTestTemplate(ExtensionContext context) {
@@ -90,7 +91,7 @@ final class PropertyExtension implements TestTemplateInvocationContextProvider {
             List<Object> arguments = call.getArguments();
             try {
                 invocation.proceed();
-                int tries = property.getAnnotation(Property.class).tries();
+                int tries = property.getAnnotation(Property.class).tries() * Integer.getInteger(TIMES, 1);
                 property.setAccessible(true);
                 for (int i = 1; i < tries && !gens.isEmpty(); i++) {
                     arguments = new ArrayList<>();
