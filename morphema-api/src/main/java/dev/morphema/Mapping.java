@@ -118,6 +118,12 @@ public final class Mapping {
         } catch (OutOfMemoryError e) {
             // What the run held is garbage by now.
             throw new ProblemException(program.outOfMemory(), e);
+        } catch (StackOverflowError e) {
+            throw new ProblemException(
+                    Problem.error(Code.LIMIT, "The rules of this mapping are nested too deeply for this run.")
+                            .withHelp(
+                                    "move inner parts into a let or a define; Java's option -Xss gives a larger stack"),
+                    e);
         } finally {
             staged.values().forEach(StagedOutput::discard);
         }

@@ -137,6 +137,19 @@ public final class Morphema {
     }
 
     private Checked check(MappingOrigin origin) {
+        try {
+            return checked(origin);
+        } catch (StackOverflowError e) {
+            return new Checked(
+                    null,
+                    List.of(
+                            Problem.error(Code.TOO_DEEP, "The mapping is nested too deeply to be checked.")
+                                    .withHelp(
+                                            "move inner parts into a let or a define; Java's option -Xss gives a larger stack")));
+        }
+    }
+
+    private Checked checked(MappingOrigin origin) {
         UseLoader.Loaded loaded = UseLoader.load(origin);
         List<Problem> problems = new ArrayList<>(loaded.problems());
         if (!problems.stream().allMatch(p -> p.code() == Code.MISSING_BRACE)) {

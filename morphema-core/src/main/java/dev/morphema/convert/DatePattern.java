@@ -92,6 +92,9 @@ public final class DatePattern {
 
     /** Goes through the letters of one pattern. */
     private static final class Compiler {
+        /** Each level copies what was read so far. */
+        private static final int MOST_DEEP = 20;
+
         private final String pattern;
         private final DateTimeFormatterBuilder builder = new DateTimeFormatterBuilder().parseCaseInsensitive();
         private int open;
@@ -153,7 +156,10 @@ public final class DatePattern {
 
         private void mark(char c) {
             if (c == '[') {
-                open++;
+                if (++open > MOST_DEEP) {
+                    throw new IllegalArgumentException(
+                            "The optional parts of the date pattern are nested more than " + MOST_DEEP + " deep.");
+                }
                 builder.optionalStart();
             } else if (c == ']') {
                 if (open-- == 0) {

@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.function.Function;
+import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.value.Value;
 import java.time.Instant;
@@ -31,6 +32,9 @@ final class RunState implements Function.Surroundings {
         void each(Program.Pass pass, ItemSink sink);
     }
 
+    /** Each of a chain of lets needs stack for all before it. */
+    private static final int MOST_DEEP_GLOBALS = 100;
+
     private final Program program;
     private final @Nullable Value[] params;
     private final @Nullable Value[] globals;
@@ -48,6 +52,7 @@ final class RunState implements Function.Surroundings {
     private final Supplier<Random> random;
     private final Holdings holdings;
     private int target;
+    private int depthOfGlobals;
 
     RunState(Program program, @Nullable Value[] params, Run.Settings settings, Sources reading) {
         this.program = program;
@@ -87,7 +92,19 @@ final class RunState implements Function.Surroundings {
         Value value = globals[index];
         if (value == null) {
             Program.Unit unit = program.globals().get(index);
-            value = unit.node().eval(new Frame(this, unit.slots()));
+            if (depthOfGlobals >= MOST_DEEP_GLOBALS) {
+                throw unit.node()
+                        .fail(
+                                Code.LIMIT,
+                                "More than " + MOST_DEEP_GLOBALS + " lets need one another, each the next.",
+                                "calculate some of them in one expression");
+            }
+            depthOfGlobals++;
+            try {
+                value = unit.node().eval(new Frame(this, unit.slots()));
+            } finally {
+                depthOfGlobals--;
+            }
             globals[index] = value;
         }
         return value;

@@ -15,6 +15,9 @@ import org.jspecify.annotations.Nullable;
 
 /** Functions of regular expressions, which take time in proportion to the text, whatever the expression. */
 final class Patterns implements FunctionTable.Family {
+    /** The compiler of expressions needs stack for each level. */
+    private static final int MOST_DEEP = 200;
+
     @Override
     public void addTo(FunctionSet functions) {
         add(
@@ -50,11 +53,30 @@ final class Patterns implements FunctionTable.Family {
     }
 
     private static Pattern compiled(String pattern) {
+        if (depth(pattern) > MOST_DEEP) {
+            throw new IllegalArgumentException(
+                    "The groups of this regular expression are nested more than " + MOST_DEEP + " deep.");
+        }
         try {
             return Pattern.compile(pattern);
         } catch (PatternSyntaxException e) {
             throw new IllegalArgumentException("This is no regular expression: " + e.getDescription() + ".", e);
         }
+    }
+
+    /** {@return how deep groups are nested at most}; parentheses in classes count too, which does no harm. */
+    private static int depth(String pattern) {
+        int deepest = 0;
+        int depth = 0;
+        for (int i = 0; i < pattern.length(); i++) {
+            switch (pattern.charAt(i)) {
+                case '\\' -> i++;
+                case '(' -> deepest = Math.max(deepest, ++depth);
+                case ')' -> depth--;
+                default -> {}
+            }
+        }
+        return deepest;
     }
 
     /** The first group of the first match or, without groups, all of it. */

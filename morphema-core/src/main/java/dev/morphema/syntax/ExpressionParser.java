@@ -152,21 +152,11 @@ final class ExpressionParser {
     }
 
     private Expr or() {
-        Expr left = and();
-        while (cursor.atInfix("or")) {
-            Token operator = cursor.next();
-            left = binary(Expr.Operator.OR, operator, left, and());
-        }
-        return left;
+        return chain(this::and, () -> cursor.atInfix("or") ? Expr.Operator.OR : null);
     }
 
     private Expr and() {
-        Expr left = not();
-        while (cursor.atInfix("and")) {
-            Token operator = cursor.next();
-            left = binary(Expr.Operator.AND, operator, left, not());
-        }
-        return left;
+        return chain(this::not, () -> cursor.atInfix("and") ? Expr.Operator.AND : null);
     }
 
     private Expr not() {
@@ -242,22 +232,28 @@ final class ExpressionParser {
     }
 
     private Expr sum() {
-        Expr left = product();
-        while (cursor.peek().kind() == Token.Kind.SYMBOL
-                && SUMS.containsKey(cursor.peek().text())) {
-            Token operator = cursor.next();
-            left = binary(SUMS.get(operator.text()), operator, left, product());
-        }
-        return left;
+        return chain(this::product, () -> symbolOf(SUMS));
     }
 
     private Expr product() {
-        Expr left = unary();
-        while (cursor.peek().kind() == Token.Kind.SYMBOL
-                && PRODUCTS.containsKey(cursor.peek().text())) {
-            Token operator = cursor.next();
-            left = binary(PRODUCTS.get(operator.text()), operator, left, unary());
+        return chain(this::unary, () -> symbolOf(PRODUCTS));
+    }
+
+    private Expr.@Nullable Operator symbolOf(Map<String, Expr.Operator> operators) {
+        Token token = cursor.peek();
+        return token.kind() == Token.Kind.SYMBOL ? operators.get(token.text()) : null;
+    }
+
+    /** Operands between operators that bind alike, from the left. Each makes the tree one level deeper. */
+    private Expr chain(Supplier<Expr> operand, Supplier<Expr.@Nullable Operator> ahead) {
+        int before = cursor.depth();
+        Expr left = operand.get();
+        for (Expr.Operator operator = ahead.get(); operator != null; operator = ahead.get()) {
+            Token token = cursor.next();
+            cursor.enter();
+            left = binary(operator, token, left, operand.get());
         }
+        cursor.depth(before);
         return left;
     }
 
@@ -276,16 +272,14 @@ final class ExpressionParser {
 
     /** A path: a primary, or a field of this block, with steps and look-ups. */
     Expr path() {
+        int before = cursor.depth();
         Expr base = cursor.at(".") ? ownField() : primary();
-        while (true) {
-            if (cursor.at(".") && !cursor.peek().firstOnLine()) {
-                base = step(base);
-            } else if (cursor.at("[") && !cursor.peek().firstOnLine()) {
-                base = lookup(base);
-            } else {
-                return base;
-            }
+        while ((cursor.at(".") || cursor.at("[")) && !cursor.peek().firstOnLine()) {
+            cursor.enter();
+            base = cursor.at(".") ? step(base) : lookup(base);
         }
+        cursor.depth(before);
+        return base;
     }
 
     private Expr ownField() {

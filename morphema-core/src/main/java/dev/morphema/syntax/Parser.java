@@ -16,6 +16,9 @@ public final class Parser {
     /** More problems of one text help nobody. */
     private static final int MOST_PROBLEMS = 50;
 
+    /** With so many problems a text is read no further. */
+    private static final int TOO_MANY_PROBLEMS = 1_000;
+
     private Parser() {}
 
     /**
@@ -33,13 +36,18 @@ public final class Parser {
     /** {@return the tree of a text, with the problems that were met; the tree is whole only if there are none} */
     public static Result parse(SourceText source) {
         List<Problem> problems = new ArrayList<>();
-        Consumer<Problem> found = problems::add;
-        List<Token> tokens = new Lexer(source).tokens(found);
-        List<Token> balanced = Braces.balanced(tokens, found);
-        Cursor cursor = new Cursor(balanced, found, 0);
-        Grammar grammar = new Grammar(cursor);
-        List<Decl> declarations = new DeclarationParser(grammar).declarations();
-        if (declarations.isEmpty()) {
+        MappingTree tree;
+        try {
+            tree = tree(source, problem -> {
+                problems.add(problem);
+                if (problems.size() >= TOO_MANY_PROBLEMS) {
+                    throw new TooMany();
+                }
+            });
+        } catch (TooMany e) {
+            tree = new MappingTree(source, List.of(), Set.of());
+        }
+        if (tree.declarations().isEmpty()) {
             // A text that is no mapping at all is wrong in one way, not in every word.
             List<Problem> ofVersion = problems.stream()
                     .filter(problem -> problem.code() == Code.VERSION)
@@ -52,7 +60,22 @@ public final class Parser {
             return byLine != 0 ? byLine : Integer.compare(column(a), column(b));
         });
         List<Problem> shown = problems.size() > MOST_PROBLEMS ? problems.subList(0, MOST_PROBLEMS) : problems;
-        return new Result(new MappingTree(source, declarations, grammar.steps), shown);
+        return new Result(tree, shown);
+    }
+
+    private static MappingTree tree(SourceText source, Consumer<Problem> problems) {
+        List<Token> tokens = new Lexer(source).tokens(problems);
+        Grammar grammar = new Grammar(new Cursor(Braces.balanced(tokens, problems), problems, 0));
+        return new MappingTree(source, new DeclarationParser(grammar).declarations(), grammar.steps);
+    }
+
+    /** Ends the reading of a text that is no mapping. */
+    private static final class TooMany extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+
+        TooMany() {
+            super(null, null, false, false);
+        }
     }
 
     /** A text that is not closed hides the rest of its line, so that braces do not balance either. */
