@@ -106,9 +106,7 @@ public final class Mapping {
             }
             // The documents of a target that has many have got their names only now.
             checkPlaces(staged.values(), read);
-            for (StagedOutput output : staged.values()) {
-                output.commit();
-            }
+            commit(staged.values());
             staged.clear();
             options.complete();
             return result;
@@ -126,6 +124,20 @@ public final class Mapping {
                     e);
         } finally {
             staged.values().forEach(StagedOutput::discard);
+        }
+    }
+
+    /** Files first: whoever reads a stream may close it, which must not keep a file from its place. */
+    private static void commit(Collection<StagedOutput> outputs) throws IOException {
+        for (StagedOutput output : outputs) {
+            if (!output.files().isEmpty()) {
+                output.commit();
+            }
+        }
+        for (StagedOutput output : outputs) {
+            if (output.files().isEmpty()) {
+                output.commit();
+            }
         }
     }
 

@@ -164,9 +164,14 @@ public final class Main {
                 : "The word " + word + " is one too many.";
     }
 
+    /** {@return whether whoever reads an output has closed it} */
+    static boolean isBrokenPipe(Exception e) {
+        return e.getCause() instanceof IOException cause && BROKEN_PIPE.equals(cause.getMessage());
+    }
+
     /** Says why a command has failed. */
     private static int failed(Exception e, TerminalCommand command, PrintWriter words) {
-        if (e.getCause() instanceof IOException cause && BROKEN_PIPE.equals(cause.getMessage())) {
+        if (isBrokenPipe(e)) {
             // Whoever read the result, such as head, has seen enough.
             return ExitCode.GOOD;
         }

@@ -101,6 +101,11 @@ final class RunCommand extends TerminalCommand {
                 Interruption interruption = terminal().interruptions().of(control)) {
             result = mapping.run(
                     inputs(mapping), staged(mapping, outputs), options().control(control));
+        } catch (ProblemException e) {
+            if (Main.isBrokenPipe(e) && outputs.values().stream().anyMatch(place -> !place.equals(STANDARD))) {
+                terminal().words().println("Standard output was closed before its end; the files are written.");
+            }
+            throw e;
         }
         List<Problem> warnings = new ArrayList<>(checked.problems());
         if (!warnings.isEmpty() && !result.warnings().isEmpty()) {

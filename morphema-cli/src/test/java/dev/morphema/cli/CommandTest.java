@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -480,5 +482,22 @@ class CommandTest {
             assertThat(folder.resolve("morphema-" + command + ".adoc")).isNotEmptyFile();
         }
         assertThat(folder.resolve("morphema-run.adoc")).content().contains("*--in*", "SOURCE=");
+    }
+
+    @Test
+    @DisplayName("whoever closes standard output early keeps no file from being written")
+    void closedPipe() {
+        OutputStream closed = new OutputStream() {
+            @Override
+            public void write(int b) throws IOException {
+                throw new IOException("Broken pipe");
+            }
+        };
+        ByteArrayOutputStream words = new ByteArrayOutputStream();
+        Path terminal = folder.resolve("terminal.json");
+        String[] line = {"run", MAPPING, "--in", MANIFEST, "--out", "notice=-", "--out", "terminal=" + terminal};
+        assertThat(Main.run(line, InputStream.nullInputStream(), closed, words)).isZero();
+        assertThat(terminal).isNotEmptyFile();
+        assertThat(words.toString(StandardCharsets.UTF_8)).contains("closed before its end; the files are written");
     }
 }
