@@ -50,7 +50,7 @@ class MistakesTest {
                 "a = s/o/p | Steps of a path are joined by points; a slash divides numbers. -- write s.o.p",
                 "a: s.t | A type must follow the colon, found a rule. -- a rule is joined to its field by =: a = …",
                 "a = if 1 <> 2 then 1 | There is no operator <>. -- not equal is written !=",
-                "a = 1 === 1 | There is no sign ===. -- write ==",
+                "a = 1 === 1 | There is no operator ===. -- write ==",
                 "a = s.t ? 1 : 2 | A choice is not written with ? and :. -- write if condition then a else b",
                 "a = [s.tags where 1 > 2] | The clause where belongs to a for. -- write [x for x in items where …]",
                 "a = \"x {2px}\" | A name cannot begin with a digit, and a number has no letters. -- in a text in double quotes, {{ and }} stand for braces: {{2px}}",

@@ -25,7 +25,7 @@ final class Slips {
         if (token.is("=") && (last.is("==") || last.is("!=")) && token.touches(last)) {
             return last.span()
                     .to(token.span())
-                    .error(Code.SYNTAX, "There is no sign " + last.text() + "=.")
+                    .error(Code.SYNTAX, "There is no operator " + last.text() + "=.")
                     .withHelp("write " + last.text());
         }
         if (token.kind() == Token.Kind.TEXT && last.is(".")) {
