@@ -28,12 +28,15 @@ import java.util.Set;
 public final class Mapping {
     private final Program program;
     private final FormatRegistry formats;
+    private final Set<Path> filesRead;
     private final List<String> sources;
     private final List<String> targets;
     private final List<String> params;
 
-    Mapping(Program program, FormatRegistry formats) {
+    /** @param filesRead the files that the mapping was made of, which no output may replace */
+    Mapping(Program program, FormatRegistry formats, Set<Path> filesRead) {
         this.program = program;
+        this.filesRead = filesRead;
         this.formats = formats;
         CheckedMapping mapping = program.mapping();
         this.sources = names(mapping.sources());
@@ -142,19 +145,34 @@ public final class Mapping {
     }
 
     /** No output may take the place of another one, or of what was read. */
-    private static void checkPlaces(Collection<StagedOutput> outputs, Set<Path> read) throws IOException {
+    private void checkPlaces(Collection<StagedOutput> outputs, Set<Path> read) throws IOException {
         OutputPlaces places = new OutputPlaces();
         for (StagedOutput output : outputs) {
             for (Path file : output.files()) {
                 places.take(file);
                 if (Files.exists(file) && read.contains(file.toRealPath())) {
-                    throw new ProblemException(
-                            Problem.error(Code.USAGE, "The output would overwrite an input of this run.")
-                                    .withValue(file.toString())
-                                    .withHelp("give the output another name, or another folder"));
+                    throw overwriting("an input of this run", file);
+                }
+                if (Files.exists(file) && isOfMapping(file)) {
+                    throw overwriting("a file that the mapping reads", file);
                 }
             }
         }
+    }
+
+    private static ProblemException overwriting(String what, Path file) {
+        return new ProblemException(Problem.error(Code.USAGE, "The output would overwrite " + what + ".")
+                .withValue(file.toString())
+                .withHelp("give the output another name, or another folder"));
+    }
+
+    private boolean isOfMapping(Path file) throws IOException {
+        for (Path read : filesRead) {
+            if (Files.exists(read) && Files.isSameFile(read, file)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void checkOutput(int target, StagedOutput output) {

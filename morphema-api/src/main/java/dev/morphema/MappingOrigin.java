@@ -2,7 +2,9 @@ package dev.morphema;
 
 import dev.morphema.format.Input;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 
 /** Where the text of a mapping comes from, and the files that it names. */
 interface MappingOrigin {
@@ -26,4 +28,9 @@ interface MappingOrigin {
 
     /** {@return another mapping that this one names} */
     MappingOrigin use(String path);
+
+    /** {@return the files of this system that were read for the mapping, it and those that it uses among them} */
+    default Set<Path> filesRead() {
+        return Set.of();
+    }
 }

@@ -165,7 +165,7 @@ public final class Morphema {
         }
         try {
             Program program = Compiler.compile(checked.mapping());
-            return new Checked(new Mapping(program, formats), problems);
+            return new Checked(new Mapping(program, formats, origin.filesRead()), problems);
         } catch (ProblemException e) {
             problems.addAll(e.problems());
             return new Checked(null, problems);

@@ -373,4 +373,29 @@ class RunningTest {
                         .input());
         assertThat(twice.column()).isZero();
     }
+
+    @Test
+    @DisplayName("no output takes the place of a file that the mapping was made of")
+    void filesOfTheMapping() throws IOException {
+        Files.writeString(folder.resolve("kinds.csv"), "code,text\nBX,box\n");
+        Files.writeString(folder.resolve("rows.csv"), "kind\nBX\n");
+        Files.writeString(
+                folder.resolve("common.morphema"),
+                "morphema 1\ndefine named(x) = kinds[x].text\n" + "table kinds: csv(\"kinds.csv\") key code\n");
+        Path file = Files.writeString(
+                folder.resolve("main.morphema"),
+                "morphema 1\nuse \"common.morphema\"\n"
+                        + "source s: csv(sample = \"rows.csv\")\ntarget o: csv { for r in s { kind = named(r.kind) } }\n");
+        Mapping mapping = Morphema.standard().load(file);
+        for (String name : List.of("kinds.csv", "rows.csv", "common.morphema", "main.morphema")) {
+            Path place = folder.resolve(name);
+            String before = Files.readString(place);
+            assertThatThrownBy(() -> mapping.run(Inputs.text("s", "kind\nBX\n"), Outputs.file("o", place)))
+                    .isInstanceOf(ProblemException.class)
+                    .hasMessageContaining("overwrite a file that the mapping reads");
+            assertThat(place).hasContent(before);
+        }
+        mapping.run(Inputs.text("s", "kind\nBX\n"), Outputs.file("o", folder.resolve("o.csv")));
+        assertThat(folder.resolve("o.csv")).hasContent("kind\nbox\n");
+    }
 }

@@ -12,7 +12,6 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -192,21 +191,9 @@ final class RunCommand extends TerminalCommand {
                 continue;
             }
             Path place = Path.of(output.getValue());
-            if (isMapping(place)) {
-                throw usage("The output would overwrite the mapping.", "give the output another name");
-            }
             staged = mapping.hasManyDocuments(target) ? staged.andFolder(target, place) : staged.andFile(target, place);
         }
         return staged;
-    }
-
-    private boolean isMapping(Path place) {
-        try {
-            return Files.exists(place) && Files.isSameFile(place, file.<Path>getValue());
-        } catch (IOException e) {
-            // Whoever opens the output tells what is wrong with it.
-            return false;
-        }
     }
 
     private RunOptions options() {

@@ -222,7 +222,7 @@ class CommandTest {
         }
         assertThat(run("", "run", mapping.toString(), "--in", rows.toString(), "--out", mapping.toString()))
                 .isEqualTo(3);
-        assertThat(err).contains("The output would overwrite the mapping.");
+        assertThat(err).contains("The output would overwrite a file that the mapping reads.");
         assertThat(Files.readString(rows)).isEqualTo("n,m\n1,2\n");
         assertThat(filesIn(folder)).containsExactly("copy.morphema", "link.csv", "rows.csv");
     }
