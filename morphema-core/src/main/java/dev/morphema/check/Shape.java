@@ -104,7 +104,7 @@ public final class Shape {
 
     private void learnFields(RecordValue record) {
         kinds.add(Kind.RECORD);
-        leaves |= record.isElement() && !hasChildren(record);
+        leaves |= record.isElement() && !record.hasChildren();
         records++;
         for (int i = 0; i < record.layout().size(); i++) {
             Shape field = fields.computeIfAbsent(record.layout().name(i), name -> new Shape());
@@ -114,16 +114,6 @@ public final class Shape {
                 field.learn(value);
             }
         }
-    }
-
-    private static boolean hasChildren(RecordValue record) {
-        for (int i = 0; i < record.layout().fields(); i++) {
-            FieldName name = record.layout().name(i);
-            if (!name.attribute() && !name.equals(FieldName.OWN_TEXT) && record.get(i) != Nothing.ABSENT) {
-                return true;
-            }
-        }
-        return false;
     }
 
     /** {@return the shape of a field by its name}; a name without namespace finds it in any, and in several if there are */

@@ -36,7 +36,7 @@ final class Elements implements FunctionTable.Family {
             throw new ProblemException(Problem.error(Code.KIND, "Expected one value, found a record.")
                     .withHelp("step down to one of its fields"));
         }
-        if (hasChildren(record)) {
+        if (record.hasChildren()) {
             throw new ProblemException(Problem.error(
                             Code.KIND, "This element has child elements, so it is not one value.")
                     .withHelp("step down to one of them; text(x) gives all text below, copy the element as it is"));
@@ -44,20 +44,10 @@ final class Elements implements FunctionTable.Family {
         return text == Nothing.ABSENT ? TextValue.EMPTY : text;
     }
 
-    private static boolean hasChildren(RecordValue record) {
-        for (int i = 0; i < record.layout().fields(); i++) {
-            FieldName name = record.layout().name(i);
-            if (!name.attribute() && !name.equals(FieldName.OWN_TEXT) && record.get(i) != Nothing.ABSENT) {
-                return true;
-            }
-        }
-        return false;
-    }
-
     /** {@return whether a record is an element with no child elements and no text but white space} */
     static boolean isBlank(RecordValue record) {
         return record.isElement()
-                && !hasChildren(record)
+                && !record.hasChildren()
                 && WhiteSpace.isBlank(text(record).toString());
     }
 

@@ -143,6 +143,17 @@ public final class RecordValue extends Composite {
         return parts != null;
     }
 
+    /** {@return whether there is a field beside attributes and the text of its own} */
+    public boolean hasChildren() {
+        for (int slot = 0; slot < layout.fields(); slot++) {
+            FieldName name = layout.name(slot);
+            if (!name.attribute() && !name.equals(FieldName.OWN_TEXT) && get(slot) != Nothing.ABSENT) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     /** {@return whether the record has text of its own, if only white space between children} */
     public boolean hasText() {
         return get(FieldName.OWN_TEXT) != Nothing.ABSENT
