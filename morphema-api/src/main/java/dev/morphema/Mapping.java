@@ -15,7 +15,6 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -146,33 +145,15 @@ public final class Mapping {
 
     /** No output may take the place of another one, or of what was read. */
     private void checkPlaces(Collection<StagedOutput> outputs, Set<Path> read) throws IOException {
-        OutputPlaces places = new OutputPlaces();
+        if (outputs.stream().allMatch(output -> output.files().isEmpty())) {
+            return;
+        }
+        OutputPlaces places = new OutputPlaces(read, filesRead);
         for (StagedOutput output : outputs) {
             for (Path file : output.files()) {
                 places.take(file);
-                if (Files.exists(file) && read.contains(file.toRealPath())) {
-                    throw overwriting("an input of this run", file);
-                }
-                if (Files.exists(file) && isOfMapping(file)) {
-                    throw overwriting("a file that the mapping reads", file);
-                }
             }
         }
-    }
-
-    private static ProblemException overwriting(String what, Path file) {
-        return new ProblemException(Problem.error(Code.USAGE, "The output would overwrite " + what + ".")
-                .withValue(file.toString())
-                .withHelp("give the output another name, or another folder"));
-    }
-
-    private boolean isOfMapping(Path file) throws IOException {
-        for (Path read : filesRead) {
-            if (Files.exists(read) && Files.isSameFile(read, file)) {
-                return true;
-            }
-        }
-        return false;
     }
 
     private void checkOutput(int target, StagedOutput output) {
