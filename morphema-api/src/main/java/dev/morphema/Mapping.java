@@ -25,6 +25,9 @@ import java.util.Set;
 
 /** A mapping that was checked and can be run. Immutable and safe for use by many threads at the same time. */
 public final class Mapping {
+    static final String TOO_DEEP_HELP =
+            "move inner parts into a let or a define; Java's option -Xss gives a larger stack";
+
     private final Program program;
     private final FormatRegistry formats;
     private final Set<Path> filesRead;
@@ -121,8 +124,7 @@ public final class Mapping {
         } catch (StackOverflowError e) {
             throw new ProblemException(
                     Problem.error(Code.LIMIT, "The rules of this mapping are nested too deeply for this run.")
-                            .withHelp(
-                                    "move inner parts into a let or a define; Java's option -Xss gives a larger stack"),
+                            .withHelp(TOO_DEEP_HELP),
                     e);
         } finally {
             staged.values().forEach(StagedOutput::discard);

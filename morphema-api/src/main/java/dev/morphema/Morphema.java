@@ -142,10 +142,8 @@ public final class Morphema {
         } catch (StackOverflowError e) {
             return new Checked(
                     null,
-                    List.of(
-                            Problem.error(Code.TOO_DEEP, "The mapping is nested too deeply to be checked.")
-                                    .withHelp(
-                                            "move inner parts into a let or a define; Java's option -Xss gives a larger stack")));
+                    List.of(Problem.error(Code.TOO_DEEP, "The mapping is nested too deeply to be checked.")
+                            .withHelp(Mapping.TOO_DEEP_HELP)));
         }
     }
 

@@ -18,9 +18,6 @@ import java.util.List;
  * how the bytes came.
  */
 final class RereadableInputs implements AutoCloseable {
-    /** An input of at most so many bytes is kept. */
-    private static final int SHORT = 1 << 20;
-
     private Inputs inputs;
     private final List<Spool> spools = new ArrayList<>();
 
@@ -68,8 +65,8 @@ final class RereadableInputs implements AutoCloseable {
 
     private static Input begun(Input input) throws IOException {
         InputStream bytes = input.open();
-        byte[] beginning = bytes.readNBytes(SHORT);
-        if (beginning.length < SHORT) {
+        byte[] beginning = bytes.readNBytes(RunInputs.SMALL);
+        if (beginning.length < RunInputs.SMALL) {
             bytes.close();
             return Inputs.named(input.name(), beginning);
         }

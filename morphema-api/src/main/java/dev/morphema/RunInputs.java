@@ -23,7 +23,7 @@ import java.util.List;
  */
 record RunInputs(Program program, Inputs inputs, ReadingThreads threads) implements Run.Readers {
     /** So large an input is no burden to keep, and reading it twice would take longer. */
-    private static final long SMALL = 1 << 20;
+    static final int SMALL = 1 << 20;
 
     /** So much is looked at to tell what an input has in place of what is missing. */
     private static final int EXAMPLES = 100;
@@ -44,7 +44,7 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads) impleme
     private RecordReader opened(int source, List<FieldName> path, Projection projection, boolean passing)
             throws IOException {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
-        List<Input> all = inputs.bySource().get(checked.decl().name().text());
+        List<Input> all = inputsOf(source);
         boolean ahead = threads.areWorthwhile(size(all), checked.isOfManyFiles())
                 && all.stream().allMatch(Input::isRereadable);
         if (checked.isOfManyFiles()) {
@@ -88,23 +88,24 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads) impleme
 
     @Override
     public boolean isSmall(int source) {
-        long size = size(inputs.bySource()
-                .get(program.mapping().sources().get(source).decl().name().text()));
+        long size = size(inputsOf(source));
         return size != Input.UNKNOWN_SIZE && size < SMALL;
     }
 
     @Override
     public String nameOf(int source) {
+        return inputsOf(source).get(0).name();
+    }
+
+    private List<Input> inputsOf(int source) {
         return inputs.bySource()
-                .get(program.mapping().sources().get(source).decl().name().text())
-                .get(0)
-                .name();
+                .get(program.mapping().sources().get(source).decl().name().text());
     }
 
     @Override
     public List<Value> examples(int source) {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
-        List<Input> all = inputs.bySource().get(checked.decl().name().text());
+        List<Input> all = inputsOf(source);
         List<Value> found = new ArrayList<>();
         for (Input input : all.subList(0, Math.min(all.size(), EXAMPLES_OF_INPUTS))) {
             if (input.isRereadable()) {
