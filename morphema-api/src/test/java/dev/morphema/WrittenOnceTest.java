@@ -109,4 +109,12 @@ class WrittenOnceTest {
         assertThat(problem.message()).contains("the same file");
         assertThat(folder).doesNotExist();
     }
+
+    @Test
+    @DisplayName("conditions within conditions are looked at once each")
+    void manyConditions() {
+        String mapping = "source d: json\ntarget o: json(indent = 0) { " + "if d.yes { ".repeat(100) + "k = 1"
+                + " }".repeat(100) + " }";
+        assertThat(Language.run(mapping, Inputs.text("d", "{\"yes\":true}"))).isEqualTo("{\"k\":1}\n");
+    }
 }

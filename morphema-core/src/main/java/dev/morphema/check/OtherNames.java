@@ -11,7 +11,7 @@ final class OtherNames {
 
     static {
         put("length(x)", "len", "strlen", "charLength", "char_length");
-        put("count(x)", "size", "countItems", "num");
+        put("count(x)", "size", "countItems");
         put("substring(x, start, length)", "substr", "mid", "slice");
         put("upper(x)", "toUpperCase", "toUpper", "uppercase", "ucase", "upcase");
         put("lower(x)", "toLowerCase", "toLower", "lowercase", "lcase", "downcase");

@@ -45,6 +45,10 @@ final class WrittenNames {
     }
 
     boolean mayRepeat(Block block) {
+        return part(block).mayRepeat;
+    }
+
+    private Part part(Block block) {
         Part direct = new Part();
         Part conditional = new Part();
         boolean copies = false;
@@ -64,7 +68,8 @@ final class WrittenNames {
                 || direct.fromData > 0 && (conditional.fields || conditional.fromData > 0)
                 || conditional.fromData > 0 && direct.fields;
         direct.add(conditional);
-        return direct.mayRepeat || direct.fromData > 1 || besideData;
+        direct.mayRepeat |= direct.fromData > 1 || besideData;
+        return direct;
     }
 
     private Part part(Stmt statement) {
@@ -81,23 +86,16 @@ final class WrittenNames {
         } else if (statement instanceof Stmt.Copy || statement instanceof Stmt.Item) {
             part.fromData = 1;
         } else if (statement instanceof Stmt.If ifThen) {
-            part.add(branch(ifThen.then()));
+            part.add(part(ifThen.then()));
             if (ifThen.otherwise() != null) {
                 // Only one of the two is written.
-                Part otherwise = branch(ifThen.otherwise());
+                Part otherwise = part(ifThen.otherwise());
                 part.named.addAll(otherwise.named);
                 part.fields |= otherwise.fields;
                 part.fromData = Math.max(part.fromData, otherwise.fromData);
                 part.mayRepeat |= otherwise.mayRepeat;
             }
         }
-        return part;
-    }
-
-    private Part branch(Block block) {
-        Part part = new Part();
-        block.statements().forEach(statement -> part.add(part(statement)));
-        part.mayRepeat |= mayRepeat(block);
         return part;
     }
 }
