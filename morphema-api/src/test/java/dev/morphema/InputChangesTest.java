@@ -60,6 +60,28 @@ class InputChangesTest {
                 .isEmpty();
     }
 
+    @ParameterizedTest
+    @CsvSource(
+            delimiterString = " | ",
+            value = {
+                "jsonl | {\"a\":\"x\",\"n\":1}\\n{\"a\":\"y\",\"n\":2} | s",
+                "json | {\"r\":[{\"a\":\"x\",\"n\":1},{\"a\":\"y\",\"n\":2}]} | s.r",
+                "xml | <r><i><a>x</a><n>1</n></i><i><a>y</a><n>2</n></i></r> | s.r.i"
+            })
+    @DisplayName("records that go into groups, of which only totals are kept, are watched like others")
+    void groups(String format, String input, String records) {
+        List<Problem> found = warnings(
+                "source s: " + format + "\ntarget o: csv { for r in " + records
+                        + " group by a = r.a as rs { a = a  n = count(rs)  sum = sum(rs.nn) } }",
+                Inputs.text("s", input.translateEscapes()));
+        assertThat(found)
+                .extracting(Problem::message)
+                .singleElement()
+                .asString()
+                .contains("has a field nn");
+        assertThat(found.get(0).help()).contains("did you mean n?");
+    }
+
     @Test
     @DisplayName("a path that leads nowhere in a whole run is a warning with near names")
     void neverThere() {

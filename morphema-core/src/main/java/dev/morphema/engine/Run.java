@@ -96,9 +96,6 @@ public final class Run {
     /** A target that takes in records. */
     private record Streaming(TargetRun target, RecordSink sink) {}
 
-    /** Whoever follows the run hears of so many records at once. */
-    private static final int STEP = 1 << 8;
-
     private final Program program;
     private final RunWatch watch;
     private final Readers readers;
@@ -231,17 +228,17 @@ public final class Run {
         });
     }
 
-    /** {@return what watches a reading of a source; null for flat ones, whose readers know all columns before the first record} */
-    private @Nullable PathWatch watch(int source, List<FieldName> path, Projection projection) {
+    private Reading begin(int source, List<FieldName> path, Projection projection) {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
-        return checked.format().traits().flat() ? null : new PathWatch(projection, path, checked.isOfManyFiles());
+        // Readers of flat sources know all columns before the first record.
+        boolean flat = checked.format().traits().flat();
+        return new Reading(watch, flat ? null : new PathWatch(projection, path, checked.isOfManyFiles()));
     }
 
-    private void endWatch(@Nullable PathWatch paths, int source, RecordReader reader) {
-        if (paths != null) {
-            paths.end(reader.stepsFound());
-            paths.addTo(found.computeIfAbsent(source, s -> new PathWatch.Found()));
-        }
+    private void end(Reading reading, int source, RecordReader reader) {
+        warn(source, reader);
+        reading.end(reader.stepsFound(), found.computeIfAbsent(source, s -> new PathWatch.Found()));
+        read[source] = Math.max(read[source], reading.count());
     }
 
     /** Whether records are read one at a time; where that takes several readings, a small input is kept instead. */
@@ -277,16 +274,17 @@ public final class Run {
         boolean kept =
                 !bare && open.stream().anyMatch(streaming -> streaming.sink().keeps());
         Projection projection = program.mapping().sources().get(source).projection();
-        long count;
         try (RecordReader reader = kept
                 ? readers.open(source, pass.path(), projection)
                 : readers.openPassing(source, pass.path(), projection)) {
-            PathWatch paths = watch(source, pass.path(), projection);
-            count = bare ? pushBare(reader, source, open.get(0)) : push(reader, source, open, kept, paths);
-            warn(source, reader);
-            endWatch(paths, source, reader);
+            Reading reading = begin(source, pass.path(), projection);
+            if (bare) {
+                pushBare(reader, source, open.get(0), reading);
+            } else {
+                push(reader, source, open, kept, reading);
+            }
+            end(reading, source, reader);
         }
-        read[source] = Math.max(read[source], count);
     }
 
     private void warn(int source, RecordReader reader) {
@@ -296,55 +294,37 @@ public final class Run {
         }
     }
 
-    /** Pushes records into one target that does without values of most; {@return how many there were}. */
-    private long pushBare(RecordReader reader, int source, Streaming streaming) {
+    /** Pushes records into one target that does without values of most. */
+    private void pushBare(RecordReader reader, int source, Streaming streaming, Reading reading) {
         streaming.target().begin();
         RecordSink sink = streaming.sink();
-        long count = 0;
         boolean more = true;
         while (more) {
             BareRecord bare = nextBare(reader, source);
             if (bare != null) {
+                reading.pass();
                 more = sink.accept(bare);
             } else {
                 Value record = next(reader, source, true);
                 if (record == null) {
-                    break;
+                    return;
                 }
+                reading.pass(record);
                 more = sink.accept(record);
             }
-            if (++count % STEP == 0) {
-                pause(STEP);
-            }
         }
-        pause(count % STEP);
-        return count;
+        leftEarly.set(source);
     }
 
-    /** Some records were read; here a run can be stopped. */
-    private void pause(long records) {
-        watch.read(records);
-        if (watch.isCancelled()) {
-            throw new ProblemException(
-                    Problem.error(Code.CANCELLED, "The run was stopped before its end; nothing was written."));
-        }
-    }
-
-    /** Pushes each record into all targets that want more; {@return how many there were}. */
-    private long push(RecordReader reader, int source, List<Streaming> open, boolean kept, @Nullable PathWatch paths) {
+    /** Pushes each record into all targets that want more. */
+    private void push(RecordReader reader, int source, List<Streaming> open, boolean kept, Reading reading) {
         List<Streaming> wanting = new ArrayList<>(open);
-        long count = 0;
         while (!wanting.isEmpty()) {
             Value record = next(reader, source, kept);
             if (record == null) {
                 break;
             }
-            if (++count % STEP == 0) {
-                pause(STEP);
-            }
-            if (paths != null) {
-                paths.see(record);
-            }
+            reading.pass(record);
             for (int i = wanting.size() - 1; i >= 0; i--) {
                 Streaming streaming = wanting.get(i);
                 streaming.target().begin();
@@ -356,8 +336,6 @@ public final class Run {
         if (wanting.isEmpty()) {
             leftEarly.set(source);
         }
-        pause(count % STEP);
-        return count;
     }
 
     /** The next record; a failure to read is told as such, so that it is not taken for one to write. */
@@ -415,22 +393,14 @@ public final class Run {
         private boolean each(int source, List<FieldName> path, Projection projection, ItemSink sink) {
             try (RecordReader reader = readers.open(source, path, projection)) {
                 boolean more = true;
-                long count = 0;
-                PathWatch paths = watch(source, path, projection);
+                Reading reading = begin(source, path, projection);
                 Value record = next(reader);
                 while (record != null && more) {
-                    if (++count % STEP == 0) {
-                        pause(STEP);
-                    }
-                    if (paths != null) {
-                        paths.see(record);
-                    }
+                    reading.pass(record);
                     more = sink.accept(record);
                     record = more ? next(reader) : null;
                 }
-                read[source] = Math.max(read[source], count);
-                warn(source, reader);
-                endWatch(paths, source, reader);
+                end(reading, source, reader);
                 if (!more) {
                     leftEarly.set(source);
                 }
@@ -454,12 +424,9 @@ public final class Run {
         Projection projection = keepsAll(source) ? checked.projection() : program.keptProjection(source);
         try (RecordReader reader = readers.open(source, List.of(), projection)) {
             Value value = reader.whole();
-            warn(source, reader);
-            PathWatch paths = watch(source, List.of(), projection);
-            if (paths != null) {
-                paths.see(value);
-            }
-            endWatch(paths, source, reader);
+            Reading reading = begin(source, List.of(), projection);
+            reading.see(value);
+            end(reading, source, reader);
             if (value instanceof ListValue list) {
                 read[source] = Math.max(read[source], list.items().size());
                 return checked.isSequence() ? Many.owned(list.items()) : list;
