@@ -90,17 +90,14 @@ final class Body {
     /** Writes the whole block. */
     void run(Frame frame, EventWriter out) {
         if (guardedIn >= 0) {
-            runGuarded(frame, guard(out));
+            EventWriter guard = guard(out);
+            frame.clear(emptied);
+            run(frame, guard, begin(frame, guard), 0, actions.length);
             return;
         }
         frame.clear(emptied);
         Pass pass = text || attributes ? begin(frame, out) : Pass.ALL;
         run(pass == Pass.ALL ? inOne : withContent, frame, out, pass);
-    }
-
-    private void runGuarded(Frame frame, EventWriter out) {
-        frame.clear(emptied);
-        run(frame, out, begin(frame, out), 0, actions.length);
     }
 
     private EventWriter guard(EventWriter out) {
@@ -139,9 +136,7 @@ final class Body {
 
     private void run(Frame frame, EventWriter out, Pass pass, int from, int to) {
         for (int i = from; i < to; i++) {
-            if (out instanceof NameGuard guard) {
-                guard.writing(statements[i]);
-            }
+            writing(out, i);
             if (pass != Pass.ATTRIBUTES || actions[i].writesAttributes()) {
                 actions[i].run(frame, out, pass);
             }
@@ -158,22 +153,22 @@ final class Body {
         }
         Pass pass = begin(frame, to);
         run(frame, to, pass, 0, streamed);
-        writing(to);
+        writing(to, streamed);
         return actions[streamed].open(frame, to);
     }
 
     /** Writes what stands after the streamed loop. */
     void close(Frame frame, EventWriter out) {
         EventWriter to = guardedIn >= 0 ? (EventWriter) Objects.requireNonNull(frame.held(guardedIn)) : out;
-        writing(to);
+        writing(to, streamed);
         actions[streamed].close(frame, to);
         Pass pass = attributes && out.attributesFirst() ? Pass.CONTENT : Pass.ALL;
         run(frame, to, pass, streamed + 1, actions.length);
     }
 
-    private void writing(EventWriter out) {
+    private void writing(EventWriter out, int statement) {
         if (out instanceof NameGuard guard) {
-            guard.writing(statements[streamed]);
+            guard.writing(statements[statement]);
         }
     }
 }

@@ -225,6 +225,13 @@ final class GroupUse {
         return nested;
     }
 
+    /** {@return whether the members or keys are held, here or by a loop over the members} */
+    boolean holds() {
+        return kept
+                || running.length == 0
+                || nested.stream().anyMatch(loop -> loop.holding().holds());
+    }
+
     /** {@return what is held of each group, as the printed plan shows it: a line, and one for each loop over the members} */
     String describe() {
         if (kept) {
@@ -240,7 +247,7 @@ final class GroupUse {
                                         .distinct()
                                         .collect(Collectors.joining(", ")));
         for (LoopPlan loop : nested) {
-            lines.append("\n  in each: ").append(loop.describeHolding().replace("\n", "\n  "));
+            lines.append("\n  in each: ").append(loop.holding().describe().replace("\n", "\n  "));
         }
         return lines.toString();
     }

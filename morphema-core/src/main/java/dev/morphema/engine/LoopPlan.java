@@ -94,7 +94,8 @@ record LoopPlan(
         return new Started(flow, held);
     }
 
-    private Stage.Holding holding() {
+    /** {@return the stage that holds what is made of the members of the group around} */
+    Stage.Holding holding() {
         return (Stage.Holding) stages.get(Objects.requireNonNull(overMembers).holding());
     }
 
@@ -110,11 +111,6 @@ record LoopPlan(
         return first && holding() instanceof Stage.Grouping grouping && PathNodes.isLocal(slot, grouping.member())
                 ? grouping.use()
                 : null;
-    }
-
-    /** {@return what is made of the members of the group around} */
-    String describeHolding() {
-        return holding().describe();
     }
 
     /**

@@ -290,9 +290,8 @@ public final class Program {
         for (Target target : targets) {
             LoopPlan loop = target.split() == null ? Streams.outermost(target.document()) : target.split();
             for (Stage stage : loop == null ? List.<Stage>of() : loop.stages()) {
-                String what = stage.describe();
-                if (loop != null && what.contains(", holding")) {
-                    held.add(what.lines().findFirst().orElse(what) + " (line "
+                if (loop != null && stage.holds()) {
+                    held.add(stage.describe().lines().findFirst().orElseThrow() + " (line "
                             + loop.sequence().span().line() + ")");
                     rule = rule == null ? loop.sequence().span().location() : rule;
                 }

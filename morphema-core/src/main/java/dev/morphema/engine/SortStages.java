@@ -96,6 +96,11 @@ final class SortStages {
     /** {@code sort by}: stable. */
     record All(Order order) implements Stage {
         @Override
+        public boolean holds() {
+            return true;
+        }
+
+        @Override
         public String describe() {
             return order.written() + ", holding all turns";
         }
@@ -127,6 +132,11 @@ final class SortStages {
      * @param most how many are taken, at least one
      */
     record First(Order order, int most) implements Stage.Holding {
+        @Override
+        public boolean holds() {
+            return true;
+        }
+
         @Override
         public String describe() {
             return order.written() + ", holding only the first " + (most == 1 ? "turn" : most + " turns");

@@ -149,6 +149,11 @@ final class Stages {
     /** {@code distinct by}. */
     record Distinct(Keys keys) implements InTurn {
         @Override
+        public boolean holds() {
+            return true;
+        }
+
+        @Override
         public String describe() {
             return "keep the first for each " + keys.written() + ", holding the keys";
         }
