@@ -47,12 +47,24 @@ public final class FilePattern {
         } catch (PatternSyntaxException e) {
             throw new ProblemException(Problem.error(Code.USAGE, "This is no pattern of files: " + word + "."));
         } catch (IOException e) {
-            throw new UncheckedIOException(e);
+            throw unreadable(word, e);
+        } catch (UncheckedIOException e) {
+            // A folder on the way cannot be looked into.
+            throw unreadable(word, e.getCause());
         }
         if (found.isEmpty()) {
             throw new ProblemException(Problem.error(Code.FILE_NOT_FOUND, "No file is like " + word + "."));
         }
         return found;
+    }
+
+    private static ProblemException unreadable(String word, IOException e) {
+        return new ProblemException(
+                Problem.error(
+                                Code.NOT_READABLE,
+                                "The files of a pattern cannot be looked for: " + FileFaults.reason(e) + ".")
+                        .withValue(word),
+                e);
     }
 
     /** {@return whether a word means files by a pattern} */
