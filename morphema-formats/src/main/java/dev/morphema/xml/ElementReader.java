@@ -23,6 +23,7 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import javax.xml.XMLConstants;
 import javax.xml.stream.XMLStreamException;
 import org.jspecify.annotations.Nullable;
 
@@ -31,8 +32,6 @@ import org.jspecify.annotations.Nullable;
  * attributes, child elements and own text. Not thread-safe.
  */
 final class ElementReader {
-    private static final String XML = "http://www.w3.org/XML/1998/namespace";
-    private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
 
     private final String input;
     private final boolean trim;
@@ -73,7 +72,7 @@ final class ElementReader {
     }
 
     private void preserve(String local, @Nullable String namespace, int index) {
-        if (local.equals("space") && XML.equals(namespace)) {
+        if (local.equals("space") && XMLConstants.XML_NS_URI.equals(namespace)) {
             preserved = xml.attribute(index).equals("preserve");
         }
     }
@@ -298,7 +297,7 @@ final class ElementReader {
 
     /** {@return whether an attribute of a name tells that an element has no value} */
     static boolean isNil(String local, @Nullable String namespace) {
-        return local.equals("nil") && XSI.equals(namespace);
+        return local.equals("nil") && XMLConstants.W3C_XML_SCHEMA_INSTANCE_NS_URI.equals(namespace);
     }
 
     private static boolean isTrue(String text) {

@@ -29,6 +29,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import javax.xml.XMLConstants;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -37,8 +38,6 @@ import org.jspecify.annotations.Nullable;
  * own. Bytes go straight into the buffer of the output: most of a document is tags, which are encoded once.
  */
 final class XmlDocumentWriter implements DocumentWriter {
-    private static final String XML = "http://www.w3.org/XML/1998/namespace";
-    private static final String XSI = "http://www.w3.org/2001/XMLSchema-instance";
     private static final int DEFAULT_INDENT = 2;
 
     private static final byte[][] IN_TEXT = written("&&amp;", "<&lt;", ">&gt;", "\r&#13;", "\n\n", "\t\t");
@@ -245,7 +244,7 @@ final class XmlDocumentWriter implements DocumentWriter {
         if (namespace == null || namespace.isEmpty() || !attribute && namespace.equals(defaultNamespace)) {
             return "";
         }
-        String prefix = namespace.equals(XML) ? "xml" : prefixes.get(namespace);
+        String prefix = namespace.equals(XMLConstants.XML_NS_URI) ? "xml" : prefixes.get(namespace);
         if (prefix == null) {
             throw new ProblemException(
                     Problem.error(Code.NOT_WRITABLE, "The namespace of this element has no prefix in the mapping.")
@@ -292,10 +291,11 @@ final class XmlDocumentWriter implements DocumentWriter {
         check(value);
         startElement(value.isNothing());
         if (value.isNothing()) {
-            if (!prefixes.containsKey(XSI)) {
-                attribute("xmlns:xsi", XSI);
+            if (!prefixes.containsKey(XMLConstants.W3C_XML_SCHEMA_INSTANCE_NS_URI)) {
+                attribute("xmlns:xsi", XMLConstants.W3C_XML_SCHEMA_INSTANCE_NS_URI);
             }
-            out.write(ByteSink.bytes(" " + prefixes.getOrDefault(XSI, "xsi") + ":"));
+            out.write(ByteSink.bytes(
+                    " " + prefixes.getOrDefault(XMLConstants.W3C_XML_SCHEMA_INSTANCE_NS_URI, "xsi") + ":"));
             out.write(NIL);
             return;
         }

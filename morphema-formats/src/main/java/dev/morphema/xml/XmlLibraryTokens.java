@@ -1,6 +1,7 @@
 package dev.morphema.xml;
 
 import java.io.Reader;
+import javax.xml.XMLConstants;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import org.codehaus.stax2.LocationInfo;
@@ -9,8 +10,6 @@ import org.jspecify.annotations.Nullable;
 
 /** What the parser of a library finds, and what it lets pass although the namespaces of XML 1.0 do not. */
 final class XmlLibraryTokens implements XmlTokens {
-    private static final String XML = "http://www.w3.org/XML/1998/namespace";
-    private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
     private final XMLStreamReader2 xml;
 
@@ -76,7 +75,8 @@ final class XmlLibraryTokens implements XmlTokens {
         if (!isDefault && nothing || "xmlns".equals(prefix)) {
             throw fault("Malformed namespace declaration");
         }
-        if (XMLNS.equals(uri) || XML.equals(uri) != "xml".equals(prefix)) {
+        if (XMLConstants.XMLNS_ATTRIBUTE_NS_URI.equals(uri)
+                || XMLConstants.XML_NS_URI.equals(uri) != "xml".equals(prefix)) {
             throw fault("Malformed namespace declaration");
         }
     }

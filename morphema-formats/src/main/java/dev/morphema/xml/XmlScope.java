@@ -3,12 +3,11 @@ package dev.morphema.xml;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
+import javax.xml.XMLConstants;
 import org.jspecify.annotations.Nullable;
 
 /** The namespaces that are declared at a place of a document, and the names that were met there. Not thread-safe. */
 final class XmlScope {
-    private static final String XML = "http://www.w3.org/XML/1998/namespace";
-    private static final String XMLNS = "http://www.w3.org/2000/xmlns/";
 
     private static final int PLACES = 1 << 5;
     /** Names that are data could be without number. */
@@ -23,7 +22,7 @@ final class XmlScope {
 
     /** At the outermost place only {@code xml} is known. */
     XmlScope() {
-        namespaces.put("xml", XML);
+        namespaces.put("xml", XMLConstants.XML_NS_URI);
     }
 
     /** Within another. */
@@ -48,8 +47,8 @@ final class XmlScope {
         String prefix = isDefault ? "" : attribute.local();
         boolean reserved = prefix.startsWith("xml")
                 || !isDefault && !attribute.isWellFormed()
-                || namespace.equals(XML)
-                || namespace.equals(XMLNS);
+                || namespace.equals(XMLConstants.XML_NS_URI)
+                || namespace.equals(XMLConstants.XMLNS_ATTRIBUTE_NS_URI);
         if (reserved || !isDefault && namespace.isEmpty() || prefix.indexOf(':') >= 0) {
             return false;
         }
