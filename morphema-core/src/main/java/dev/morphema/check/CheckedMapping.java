@@ -28,10 +28,6 @@ public record CheckedMapping(
     static final String FILES = "files";
 
     static final String FILES_MANY = "many";
-    /** What becomes of an input that has nothing that the mapping reads. */
-    public static final String MISMATCH = "mismatch";
-
-    public static final String MISMATCH_ALLOW = "allow";
 
     public CheckedMapping {
         sources = List.copyOf(sources);
@@ -60,11 +56,6 @@ public record CheckedMapping(
         /** {@return whether the source is the sequence over any number of files} */
         public boolean isOfManyFiles() {
             return FILES_MANY.equals(options.text(FILES).orElse(""));
-        }
-
-        /** {@return whether an input without any field that the mapping uses is taken} */
-        public boolean allowsMismatch() {
-            return options.text(MISMATCH).orElse("").equals(MISMATCH_ALLOW);
         }
 
         /** {@return whether the source is a sequence of records, whatever its inputs hold} */

@@ -33,7 +33,7 @@ final class SourceChecker {
     private static final List<OptionSpec> COMMON = List.of(
             OptionSpec.of("sample", OptionSpec.Form.TEXT_OR_TEXTS),
             OptionSpec.choice(CheckedMapping.FILES, CheckedMapping.FILES_MANY),
-            OptionSpec.choice(CheckedMapping.MISMATCH, "refuse", CheckedMapping.MISMATCH_ALLOW));
+            OptionSpec.choice(Options.MISMATCH, "refuse", Options.MISMATCH_ALLOW));
 
     private final Checker checker;
 

@@ -71,7 +71,7 @@ final class Drift {
             any |= found.has(List.of(root.layout().name(slot)));
             foreseen &= root.child(slot).isForeseen();
         }
-        if (!foreseen && !source.allowsMismatch()) {
+        if (!foreseen && !source.options().allowsMismatch()) {
             if (!any) {
                 throw refused(root, names(List.of()), firstInput.get());
             }

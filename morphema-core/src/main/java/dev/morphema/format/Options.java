@@ -12,6 +12,12 @@ public final class Options {
     /** No options: everything at its default. */
     public static final Options NONE = new Options(Map.of());
 
+    /** The option of a source that says what becomes of an input that has nothing that the mapping reads. */
+    public static final String MISMATCH = "mismatch";
+
+    /** The value of {@link #MISMATCH} by which such an input is taken. */
+    public static final String MISMATCH_ALLOW = "allow";
+
     private final Map<String, Object> values;
 
     /** @param values texts, integers, booleans or lists of texts, by the option's name */
@@ -63,5 +69,10 @@ public final class Options {
     /** {@return the encoding, UTF-8 if none was given} */
     public Charset encoding() {
         return text("encoding").map(Charset::forName).orElse(StandardCharsets.UTF_8);
+    }
+
+    /** {@return whether an input without any field that the mapping uses is taken} */
+    public boolean allowsMismatch() {
+        return text(MISMATCH, "").equals(MISMATCH_ALLOW);
     }
 }

@@ -54,7 +54,7 @@ final class CsvRecordReader implements RecordReader {
         this.projection = projection;
         this.columns = options.texts("columns").orElse(null);
         this.header = options.isOn("header", columns == null);
-        this.takesAny = options.text("mismatch", "refuse").equals("allow");
+        this.takesAny = options.allowsMismatch();
         this.faults = new CsvFaults(input, options);
         Decoding.Start start = Decoding.start(input.open(), options.encoding());
         this.bytes = start.bytes();
