@@ -1,5 +1,6 @@
 package dev.morphema;
 
+import dev.morphema.output.FileFaults;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;

@@ -8,6 +8,9 @@ import dev.morphema.format.Input;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.SourceFormat;
+import dev.morphema.output.FileFaults;
+import dev.morphema.output.StagedOutput;
+import dev.morphema.output.StagedOutputs;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
@@ -93,26 +96,10 @@ public final class Mapping {
     public Result run(Inputs inputs, Outputs outputs, RunOptions options) {
         checkNames(inputs, outputs, options);
         inputs.requireFiles();
-        Map<Integer, StagedOutput> staged = new LinkedHashMap<>();
-        try (RereadableInputs rereadable = RereadableInputs.of(inputs, program)) {
-            for (int i = 0; i < targets().size(); i++) {
-                StagedOutput.Opening opening = outputs.byTarget().get(targets().get(i));
-                if (opening != null) {
-                    StagedOutput output = opened(opening);
-                    staged.put(i, output);
-                    checkOutput(i, output);
-                }
-            }
-            Set<Path> read = inputs.files();
-            checkPlaces(staged.values(), read);
-            Result result = write(rereadable.inputs(), staged, outputs, options);
-            for (StagedOutput output : staged.values()) {
-                output.close();
-            }
-            // The documents of a target that has many have got their names only now.
-            checkPlaces(staged.values(), read);
-            commit(staged.values());
-            staged.clear();
+        try (StagedOutputs staged = new StagedOutputs(inputs.files(), filesRead)) {
+            open(outputs, staged);
+            Result result = write(inputs, staged, outputs, options);
+            staged.commit();
             options.complete();
             return result;
         } catch (IOException e) {
@@ -126,36 +113,19 @@ public final class Mapping {
                     Problem.error(Code.LIMIT, "The rules of this mapping are nested too deeply for this run.")
                             .withHelp(TOO_DEEP_HELP),
                     e);
-        } finally {
-            staged.values().forEach(StagedOutput::discard);
         }
     }
 
-    /** Files first: whoever reads a stream may close it, which must not keep a file from its place. */
-    private static void commit(Collection<StagedOutput> outputs) throws IOException {
-        for (StagedOutput output : outputs) {
-            if (!output.files().isEmpty()) {
-                output.commit();
+    private void open(Outputs outputs, StagedOutputs staged) throws IOException {
+        for (int i = 0; i < targets().size(); i++) {
+            StagedOutput.Opening opening = outputs.byTarget().get(targets().get(i));
+            if (opening != null) {
+                StagedOutput output = opened(opening);
+                staged.add(i, output);
+                checkOutput(i, output);
             }
         }
-        for (StagedOutput output : outputs) {
-            if (output.files().isEmpty()) {
-                output.commit();
-            }
-        }
-    }
-
-    /** No output may take the place of another one, or of what was read. */
-    private void checkPlaces(Collection<StagedOutput> outputs, Set<Path> read) throws IOException {
-        if (outputs.stream().allMatch(output -> output.files().isEmpty())) {
-            return;
-        }
-        OutputPlaces places = new OutputPlaces(read, filesRead);
-        for (StagedOutput output : outputs) {
-            for (Path file : output.files()) {
-                places.take(file);
-            }
-        }
+        staged.checkPlaces();
     }
 
     private void checkOutput(int target, StagedOutput output) {
@@ -179,19 +149,24 @@ public final class Mapping {
         }
     }
 
-    private Result write(Inputs inputs, Map<Integer, StagedOutput> staged, Outputs outputs, RunOptions options)
-            throws IOException {
-        try (ReadingThreads threads = options.readingThreads()) {
-            return result(
-                    Run.run(
-                            program,
-                            options.settings(),
-                            new RunInputs(program, options.followed(inputs), threads),
-                            new RunOutputs(program, staged, outputs.byTarget().isEmpty())),
-                    inputs);
-        } catch (ProblemException e) {
-            throw new ProblemException(
-                    e.problems().stream().map(p -> InputLines.shown(p, inputs)).toList());
+    private Result write(Inputs given, StagedOutputs staged, Outputs outputs, RunOptions options) throws IOException {
+        try (RereadableInputs rereadable = RereadableInputs.of(given, program);
+                ReadingThreads threads = options.readingThreads()) {
+            Inputs inputs = rereadable.inputs();
+            try {
+                return result(
+                        Run.run(
+                                program,
+                                options.settings(),
+                                new RunInputs(program, options.followed(inputs), threads),
+                                new RunOutputs(
+                                        program, staged, outputs.byTarget().isEmpty())),
+                        inputs);
+            } catch (ProblemException e) {
+                throw new ProblemException(e.problems().stream()
+                        .map(p -> InputLines.shown(p, inputs))
+                        .toList());
+            }
         }
     }
 

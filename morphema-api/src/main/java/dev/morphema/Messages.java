@@ -1,5 +1,6 @@
 package dev.morphema;
 
+import dev.morphema.output.StagedMessage;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.util.List;

@@ -1,5 +1,6 @@
 package dev.morphema;
 
+import dev.morphema.output.StagedOutput;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
@@ -72,13 +73,13 @@ public final class Outputs {
      */
     public Outputs andFolder(String target, Path folder) {
         Objects.requireNonNull(folder);
-        return and(target, () -> StagedFolder.of(folder));
+        return and(target, () -> StagedOutput.folder(folder));
     }
 
     /** {@return these outputs and many documents, which are handed over in memory} */
     public Outputs andDocuments(String target, Documents taker) {
         Objects.requireNonNull(taker);
-        return and(target, () -> new StagedDocuments(taker));
+        return and(target, () -> StagedOutput.documents(taker::take));
     }
 
     /** {@return one output that is there already} */

@@ -2,6 +2,8 @@ package dev.morphema;
 
 import dev.morphema.engine.Program;
 import dev.morphema.format.Input;
+import dev.morphema.output.FileFaults;
+import dev.morphema.output.Spool;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;

@@ -6,6 +6,7 @@ import dev.morphema.engine.Run;
 import dev.morphema.format.Input;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
+import dev.morphema.output.FileFaults;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;

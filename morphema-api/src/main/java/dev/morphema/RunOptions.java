@@ -3,6 +3,7 @@ package dev.morphema;
 import dev.morphema.engine.Run;
 import dev.morphema.engine.RunWatch;
 import dev.morphema.format.Input;
+import dev.morphema.output.TemporaryFile;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.security.SecureRandom;

@@ -52,7 +52,7 @@ final class Interruption implements AutoCloseable {
                         + (control.isComplete() ? "the outputs are written." : "nothing was written."));
             } else {
                 words.println(
-                        "morphema: interrupted before the run could end; files ending in .morphema-part may be left.");
+                        "morphema: interrupted before the run could end; a folder ending in .morphema-part may be left, which the next run removes.");
             }
             words.flush();
         } catch (InterruptedException e) {

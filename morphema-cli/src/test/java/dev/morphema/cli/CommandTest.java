@@ -12,8 +12,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
-import java.nio.file.attribute.FileTime;
-import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.TimeZone;
@@ -367,14 +365,12 @@ class CommandTest {
     @Test
     @DisplayName("what a killed run left is removed by the next, what another run holds is not")
     void leftovers() throws IOException {
-        FileTime old = FileTime.from(Instant.now().minusSeconds(60));
-        Path left = Files.writeString(folder.resolve(".x.xml.1f.morphema-part"), "half");
-        Path held = Files.writeString(folder.resolve(".y.xml.2f.morphema-part"), "half");
-        Path many = Files.createDirectories(folder.resolve(".docs.3f.morphema-part/sub"));
-        for (Path path : List.of(left, held, many.getParent())) {
-            Files.setLastModifiedTime(path, old);
-        }
-        try (FileChannel channel = FileChannel.open(held, StandardOpenOption.WRITE)) {
+        Path left = Files.createDirectories(folder.resolve(".1f.morphema-part/documents/sub"));
+        Path held = Files.createDirectory(folder.resolve(".2f.morphema-part"));
+        Files.writeString(held.resolve("file"), "half");
+        Files.writeString(left.resolve("file"), "half");
+        try (FileChannel channel =
+                FileChannel.open(held.resolve("lock"), StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
             channel.lock();
             assertThat(run("", "run", MAPPING, "--in", MANIFEST, "--out", "notice=" + folder.resolve("x.xml")))
                     .isZero();

@@ -1,4 +1,4 @@
-package dev.morphema;
+package dev.morphema.output;
 
 import dev.morphema.engine.Scratch;
 import java.io.EOFException;
@@ -14,7 +14,7 @@ import org.jspecify.annotations.Nullable;
  * Bytes in a temporary file, which is made when the first come. Where the system lets a file lose its name while it is
  * open, it does so at once, and nothing is left even of a run that is killed.
  */
-final class TemporaryFile implements Scratch {
+public final class TemporaryFile implements Scratch {
     private @Nullable FileChannel channel;
     private long size;
 

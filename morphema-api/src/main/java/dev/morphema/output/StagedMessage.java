@@ -1,4 +1,4 @@
-package dev.morphema;
+package dev.morphema.output;
 
 import dev.morphema.engine.Run;
 import java.io.ByteArrayOutputStream;
@@ -6,16 +6,16 @@ import java.io.OutputStream;
 import org.jspecify.annotations.Nullable;
 
 /** A message that waits in memory, where it stays. */
-final class StagedMessage extends StagedOutput {
+public final class StagedMessage extends StagedOutput {
     private final ByteArrayOutputStream message;
 
     /** @param size how many bytes there may be, about */
-    StagedMessage(int size) {
+    public StagedMessage(int size) {
         message = new ByteArrayOutputStream(size);
     }
 
     /** {@return the message, after a run that succeeded} */
-    byte[] message() {
+    public byte[] message() {
         return message.toByteArray();
     }
 
@@ -30,12 +30,7 @@ final class StagedMessage extends StagedOutput {
     }
 
     @Override
-    void commit() {
-        // it is where it is to be
-    }
-
-    @Override
     void discard() {
-        message.reset();
+        // it is of no use to anybody if the run has failed
     }
 }

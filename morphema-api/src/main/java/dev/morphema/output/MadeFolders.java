@@ -1,4 +1,4 @@
-package dev.morphema;
+package dev.morphema.output;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -21,8 +21,14 @@ final class MadeFolders {
         for (Path at = folder; at != null && !Files.exists(at); at = at.getParent()) {
             missing.add(at);
         }
-        Files.createDirectories(folder);
-        return new MadeFolders(missing);
+        MadeFolders made = new MadeFolders(missing);
+        try {
+            Files.createDirectories(folder);
+        } catch (IOException e) {
+            made.remove();
+            throw e;
+        }
+        return made;
     }
 
     /** Removes those that are empty. */

@@ -1,4 +1,4 @@
-package dev.morphema;
+package dev.morphema.output;
 
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
@@ -78,6 +78,6 @@ final class OutputPlaces {
         }
         Path real = there == null ? absolute : there.toRealPath();
         Path whole = there == null || there.equals(absolute) ? real : real.resolve(there.relativize(absolute));
-        return Path.of(DocumentNames.folded(whole.toString()));
+        return place.getFileSystem().getPath(DocumentNames.folded(whole.toString()));
     }
 }

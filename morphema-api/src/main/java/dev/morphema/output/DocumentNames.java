@@ -1,4 +1,4 @@
-package dev.morphema;
+package dev.morphema.output;
 
 import dev.morphema.engine.Run;
 import dev.morphema.problem.Code;
@@ -25,8 +25,16 @@ final class DocumentNames {
     private static final int MOST_BYTES = 255;
 
     private static final Pattern FORBIDDEN = Pattern.compile("[<>:\"|?*\\\\\\x00-\\x1F\\x7F]");
-    private static final Pattern DEVICE =
-            Pattern.compile("(con|prn|aux|nul|com[0-9]|lpt[0-9])(\\..*)?", Pattern.CASE_INSENSITIVE);
+    private static final Pattern DEVICE = Pattern.compile(
+            "(con|prn|aux|nul|conin\\$|conout\\$|clock\\$|(com|lpt)[0-9\u00B9\u00B2\u00B3]) *(\\..*)?",
+            Pattern.CASE_INSENSITIVE);
+
+    /** What nobody sees, or what changes the order in which the rest is shown. */
+    private static final Pattern INVISIBLE =
+            Pattern.compile("[\\p{Cf}\\p{Cc}\\p{Zl}\\p{Zp}\\u034F\\u115F\\u1160\\u17B4\\u17B5"
+                    + "\\u180B-\\u180F\\u3164\\uFFA0\\uFE00-\\uFE0F\\x{E0100}-\\x{E01EF}]");
+
+    private static final Pattern BLANK_AT_END = Pattern.compile("^\\p{Z}.*|.*[\\p{Z}.]$");
 
     /** Where the record stood that a document, or the first document in a folder, is made for; by the folded name. */
     private final Map<String, Taken> taken = new HashMap<>();
@@ -95,7 +103,10 @@ final class DocumentNames {
         if (FORBIDDEN.matcher(part).find()) {
             return "it has a character that not all file systems allow.";
         }
-        if (part.startsWith(" ") || part.endsWith(" ") || part.endsWith(".")) {
+        if (INVISIBLE.matcher(part).find()) {
+            return "it has a character that cannot be seen, or that changes the order in which others are shown.";
+        }
+        if (BLANK_AT_END.matcher(part).matches()) {
             return "a part of it begins with a blank, or ends with a blank or a point.";
         }
         if (!canBeHere(part)) {
@@ -103,6 +114,9 @@ final class DocumentNames {
         }
         if (DEVICE.matcher(part).matches()) {
             return "it is the name of a device on some systems.";
+        }
+        if (folded(part).endsWith(StagingFolder.SUFFIX)) {
+            return "files that are not finished are called so.";
         }
         return part.getBytes(StandardCharsets.UTF_8).length > MOST_BYTES ? "it is too long." : null;
     }

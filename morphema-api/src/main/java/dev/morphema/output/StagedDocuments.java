@@ -1,4 +1,4 @@
-package dev.morphema;
+package dev.morphema.output;
 
 import dev.morphema.engine.Run;
 import java.io.ByteArrayOutputStream;
@@ -10,17 +10,24 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** Documents that wait in memory, and are handed over in the order they were made. */
-final class StagedDocuments extends StagedOutput {
-    private final Outputs.Documents taker;
+public final class StagedDocuments extends StagedOutput {
+    /** Takes documents in the end. */
+    @FunctionalInterface
+    public interface Taker {
+        /** Takes a document, which is the taker's to keep. */
+        void take(String name, byte[] document) throws IOException;
+    }
+
+    private final Taker taker;
     private final DocumentNames names = new DocumentNames();
     private final Map<String, ByteArrayOutputStream> documents = new LinkedHashMap<>();
 
-    StagedDocuments(Outputs.Documents taker) {
+    StagedDocuments(Taker taker) {
         this.taker = taker;
     }
 
     @Override
-    boolean isOfManyDocuments() {
+    public boolean isOfManyDocuments() {
         return true;
     }
 
@@ -36,7 +43,7 @@ final class StagedDocuments extends StagedOutput {
     }
 
     @Override
-    void commit() throws IOException {
+    void deliver() throws IOException {
         for (Map.Entry<String, ByteArrayOutputStream> document : documents.entrySet()) {
             taker.take(document.getKey(), document.getValue().toByteArray());
         }

@@ -1,0 +1,87 @@
+package dev.morphema.output;
+
+import dev.morphema.engine.Run;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** All outputs of one run. What was not committed is thrown away when this is closed. Not thread-safe. */
+public final class StagedOutputs implements AutoCloseable {
+    private final Map<Integer, StagedOutput> byTarget = new LinkedHashMap<>();
+    private final Set<Path> inputs;
+    private final Set<Path> ofMapping;
+
+    /**
+     * @param inputs the files that the run reads, each where it really is
+     * @param ofMapping the files that the mapping was made of
+     */
+    public StagedOutputs(Set<Path> inputs, Set<Path> ofMapping) {
+        this.inputs = inputs;
+        this.ofMapping = ofMapping;
+    }
+
+    /** Adds the output of a target. */
+    public void add(int target, StagedOutput output) {
+        byTarget.put(target, output);
+    }
+
+    /** {@return whether a target has an output} */
+    public boolean has(int target) {
+        return byTarget.containsKey(target);
+    }
+
+    /**
+     * {@return where the bytes of a target go; nowhere if it has no output}
+     *
+     * @param document one of the documents of a target that has many, or null
+     * @throws dev.morphema.problem.ProblemException if a document cannot have that name
+     */
+    public OutputStream bytes(int target, Run.@Nullable Document document) throws IOException {
+        StagedOutput output = byTarget.get(target);
+        return output == null ? OutputStream.nullOutputStream() : output.bytes(document);
+    }
+
+    /**
+     * Looks that no output takes the place of another one, or of what was read.
+     *
+     * @throws dev.morphema.problem.ProblemException if one does
+     */
+    public void checkPlaces() throws IOException {
+        if (byTarget.values().stream().allMatch(output -> output.files().isEmpty())) {
+            return;
+        }
+        OutputPlaces places = new OutputPlaces(inputs, ofMapping);
+        for (StagedOutput output : byTarget.values()) {
+            for (Path file : output.files()) {
+                places.take(file);
+            }
+        }
+    }
+
+    /**
+     * Puts all outputs into their places: files first, for whoever reads a stream may close it, which must not keep a file
+     * from its place.
+     *
+     * @throws dev.morphema.problem.ProblemException if a place cannot be taken; then no file is changed
+     */
+    public void commit() throws IOException {
+        for (StagedOutput output : byTarget.values()) {
+            output.close();
+        }
+        // The documents of a target that has many have got their names only now.
+        checkPlaces();
+        Commit.of(byTarget.values());
+        for (StagedOutput output : byTarget.values()) {
+            output.deliver();
+        }
+    }
+
+    @Override
+    public void close() {
+        byTarget.values().forEach(StagedOutput::discard);
+    }
+}
