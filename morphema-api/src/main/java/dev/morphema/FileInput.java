@@ -1,16 +1,20 @@
 package dev.morphema;
 
 import dev.morphema.format.Input;
+import dev.morphema.format.Limits;
 import java.io.BufferedInputStream;
 import java.io.FileInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.zip.GZIPInputStream;
 
 /** A file to be read; one whose name ends in .gz is decompressed (RFC 1952). */
-record FileInput(Path file) implements Input {
+record FileInput(Path file, Limits limits) implements Input {
+    FileInput(Path file) {
+        this(file, Limits.DEFAULT);
+    }
+
     @Override
     public String name() {
         return file.toString();
@@ -22,7 +26,7 @@ record FileInput(Path file) implements Input {
             throw new IOException("this is a folder, not a file: " + file);
         }
         InputStream bytes = isRereadable() ? Files.newInputStream(file) : pipe();
-        return file.toString().endsWith(".gz") ? new GZIPInputStream(bytes) : bytes;
+        return file.toString().endsWith(".gz") ? GrowingStream.of(name(), bytes, limits) : bytes;
     }
 
     /** A pipe has no position, which the streams of files ask for. */

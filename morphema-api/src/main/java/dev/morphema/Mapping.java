@@ -158,7 +158,7 @@ public final class Mapping {
                         Run.run(
                                 program,
                                 options.settings(),
-                                new RunInputs(program, options.followed(inputs), threads),
+                                new RunInputs(program, options.followed(inputs), threads, options.limits()),
                                 new RunOutputs(
                                         program, staged, outputs.byTarget().isEmpty())),
                         inputs);

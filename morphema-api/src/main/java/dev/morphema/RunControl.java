@@ -2,9 +2,6 @@ package dev.morphema;
 
 import dev.morphema.engine.RunWatch;
 import dev.morphema.format.Input;
-import java.io.FilterInputStream;
-import java.io.IOException;
-import java.io.InputStream;
 import java.util.concurrent.atomic.AtomicLong;
 
 /**
@@ -76,63 +73,14 @@ public final class RunControl {
         };
     }
 
-    /** {@return an input whose bytes are counted} */
-    Input counted(Input input) {
-        try {
-            long size = input.size();
-            unknown |= size == Input.UNKNOWN_SIZE;
-            total.addAndGet(Math.max(size, 0));
-        } catch (IOException e) {
-            unknown = true;
-        }
-        return new Counted(input);
+    /** An input of so many bytes, or of {@link Input#UNKNOWN_SIZE}, will be read. */
+    void expect(long size) {
+        unknown |= size == Input.UNKNOWN_SIZE;
+        total.addAndGet(Math.max(size, 0));
     }
 
-    private final class Counted implements Input {
-        private final Input input;
-
-        Counted(Input input) {
-            this.input = input;
-        }
-
-        @Override
-        public String name() {
-            return input.name();
-        }
-
-        @Override
-        public InputStream open() throws IOException {
-            return new CountingStream(input.open());
-        }
-
-        @Override
-        public boolean isRereadable() {
-            return input.isRereadable();
-        }
-
-        @Override
-        public long size() throws IOException {
-            return input.size();
-        }
-    }
-
-    private final class CountingStream extends FilterInputStream {
-        CountingStream(InputStream in) {
-            super(in);
-        }
-
-        @Override
-        public int read() throws IOException {
-            int b = in.read();
-            bytes.addAndGet(b < 0 ? 0 : 1);
-            return b;
-        }
-
-        @Override
-        public int read(byte[] into, int offset, int length) throws IOException {
-            int read = in.read(into, offset, length);
-            bytes.addAndGet(Math.max(read, 0));
-            return read;
-        }
+    /** So many bytes more were read. */
+    void readBytes(long more) {
+        bytes.addAndGet(more);
     }
 }

@@ -4,6 +4,7 @@ import dev.morphema.check.CheckedMapping;
 import dev.morphema.engine.Program;
 import dev.morphema.engine.Run;
 import dev.morphema.format.Input;
+import dev.morphema.format.Limits;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.output.FileFaults;
@@ -21,8 +22,9 @@ import java.util.List;
  * Opens the inputs of one run. Large ones are read in threads of their own.
  *
  * @param threads end with the run
+ * @param limits of what is read
  */
-record RunInputs(Program program, Inputs inputs, ReadingThreads threads) implements Run.Readers {
+record RunInputs(Program program, Inputs inputs, ReadingThreads threads, Limits limits) implements Run.Readers {
     /** So large an input is no burden to keep, and reading it twice would take longer. */
     static final int SMALL = 1 << 20;
 
@@ -64,17 +66,18 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads) impleme
         return new ReadAhead(opening, threads.service());
     }
 
-    private static ReadAhead.Opening opening(
+    private ReadAhead.Opening opening(
             Input input, CheckedMapping.Source source, List<FieldName> path, Projection projection) {
         return () -> opened(input, source, path, projection);
     }
 
-    private static RecordReader opened(
+    private RecordReader opened(
             Input input, CheckedMapping.Source source, List<FieldName> path, Projection projection) {
         try {
             return path.isEmpty()
-                    ? source.format().open(input, projection, source.options())
-                    : source.format().openAt(input, path, projection, source.options());
+                    ? source.format().open(input, projection, source.options().within(limits))
+                    : source.format()
+                            .openAt(input, path, projection, source.options().within(limits));
         } catch (IOException e) {
             throw new ProblemException(
                     Problem.error(

@@ -3,11 +3,14 @@ package dev.morphema;
 import dev.morphema.engine.Run;
 import dev.morphema.engine.RunWatch;
 import dev.morphema.format.Input;
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
 import dev.morphema.output.TemporaryFile;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.security.SecureRandom;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -19,7 +22,8 @@ import org.jspecify.annotations.Nullable;
 /** What a run can be told beside its inputs and outputs. Immutable. */
 public final class RunOptions {
     /** The parameters have the values that the mapping gives them, the clock is the system's, codes are random. */
-    public static final RunOptions DEFAULT = new RunOptions(Map.of(), Clock.systemUTC(), null, null, null, null);
+    public static final RunOptions DEFAULT =
+            new RunOptions(Map.of(), Clock.systemUTC(), null, null, null, null, Limits.DEFAULT);
 
     /** The part of the largest heap that groups and sorts may hold if nothing is said. */
     private static final int PART_OF_HEAP = 4;
@@ -30,6 +34,7 @@ public final class RunOptions {
     private final @Nullable Long memory;
     private final @Nullable Integer threads;
     private final @Nullable RunControl control;
+    private final Limits limits;
 
     private RunOptions(
             Map<String, Value> params,
@@ -37,7 +42,9 @@ public final class RunOptions {
             @Nullable Long seed,
             @Nullable Long memory,
             @Nullable Integer threads,
-            @Nullable RunControl control) {
+            @Nullable RunControl control,
+            Limits limits) {
+        this.limits = limits;
         this.control = control;
         this.params = params;
         this.clock = clock;
@@ -50,17 +57,17 @@ public final class RunOptions {
     public RunOptions param(String name, String value) {
         Map<String, Value> more = new HashMap<>(params);
         more.put(Objects.requireNonNull(name), TextValue.of(value));
-        return new RunOptions(more, clock, seed, memory, threads, control);
+        return new RunOptions(more, clock, seed, memory, threads, control, limits);
     }
 
     /** {@return these options with a clock that {@code now} and {@code today} ask, once for each run} */
     public RunOptions clock(Clock newClock) {
-        return new RunOptions(params, Objects.requireNonNull(newClock), seed, memory, threads, control);
+        return new RunOptions(params, Objects.requireNonNull(newClock), seed, memory, threads, control, limits);
     }
 
     /** {@return these options with a seed, from which {@code uuid} makes the same codes in each run} */
     public RunOptions seed(long newSeed) {
-        return new RunOptions(params, clock, newSeed, memory, threads, control);
+        return new RunOptions(params, clock, newSeed, memory, threads, control, limits);
     }
 
     /**
@@ -74,7 +81,7 @@ public final class RunOptions {
         if (bytes < 0) {
             throw new IllegalArgumentException("memory below 0: " + bytes);
         }
-        return new RunOptions(params, clock, seed, bytes, threads, control);
+        return new RunOptions(params, clock, seed, bytes, threads, control, limits);
     }
 
     /**
@@ -88,12 +95,26 @@ public final class RunOptions {
         if (count < 1) {
             throw new IllegalArgumentException("threads below 1: " + count);
         }
-        return new RunOptions(params, clock, seed, memory, count, control);
+        return new RunOptions(params, clock, seed, memory, count, control, limits);
     }
 
     /** {@return these options and what follows or stops the run; of use for one run} */
     public RunOptions control(RunControl newControl) {
-        return new RunOptions(params, clock, seed, memory, threads, Objects.requireNonNull(newControl));
+        return new RunOptions(params, clock, seed, memory, threads, Objects.requireNonNull(newControl), limits);
+    }
+
+    /** {@return these options and how much inputs may have and the run may take} */
+    public RunOptions limits(Limits newLimits) {
+        return new RunOptions(params, clock, seed, memory, threads, control, Objects.requireNonNull(newLimits));
+    }
+
+    /** {@return these options and how long the run may take}; a run that takes longer fails with {@code limit} */
+    public RunOptions timeout(Duration most) {
+        return limits(limits.with(Limit.TIME, Math.max(1, most.toMillis())));
+    }
+
+    Limits limits() {
+        return limits;
     }
 
     /** The outputs are in their places. */
@@ -103,15 +124,21 @@ public final class RunOptions {
         }
     }
 
-    /** {@return the inputs, followed if somebody wants to follow the run} */
+    /** {@return the inputs within the limits, and followed if somebody wants to follow the run} */
     Inputs followed(Inputs inputs) {
+        boolean limited = !limits.equals(Limits.DEFAULT);
+        if (control == null && !limited) {
+            return inputs;
+        }
+        RunControl follower = control == null ? new RunControl() : control;
         Inputs followed = inputs;
-        if (control != null) {
-            for (Map.Entry<String, List<Input>> source : inputs.bySource().entrySet()) {
-                followed = followed.with(
-                        source.getKey(),
-                        source.getValue().stream().map(control::counted).toList());
-            }
+        for (Map.Entry<String, List<Input>> source : inputs.bySource().entrySet()) {
+            followed = followed.with(
+                    source.getKey(),
+                    source.getValue().stream()
+                            .map(input -> input instanceof FileInput file ? new FileInput(file.file(), limits) : input)
+                            .<Input>map(input -> new FollowedInput(input, follower, limits))
+                            .toList());
         }
         return followed;
     }
@@ -134,7 +161,8 @@ public final class RunOptions {
                 seed == null ? () -> Unpredictable.RANDOM : seeded(seed),
                 memory == null ? Runtime.getRuntime().maxMemory() / PART_OF_HEAP : memory,
                 new TemporaryFile(),
-                control == null ? RunWatch.NONE : control.watch());
+                control == null ? RunWatch.NONE : control.watch(),
+                limits);
     }
 
     private static Supplier<Random> seeded(long seed) {

@@ -1,6 +1,7 @@
 package dev.morphema.cli;
 
 import java.util.Locale;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import picocli.CommandLine.ITypeConverter;
@@ -13,12 +14,19 @@ final class MemorySize implements ITypeConverter<Long> {
 
     @Override
     public Long convert(String written) {
+        return number(written)
+                .orElseThrow(() -> new TypeConversionException(
+                        "'" + written + "' is no amount of memory, such as 500k, 64m or 2g"));
+    }
+
+    /** {@return a number with k, m or g for as many times 1024, or nothing if it is none} */
+    static Optional<Long> number(String written) {
         Matcher matcher = SIZE.matcher(written);
         if (!matcher.matches()) {
-            throw new TypeConversionException("'" + written + "' is no amount of memory, such as 500k, 64m or 2g");
+            return Optional.empty();
         }
         String unit = matcher.group(2).toLowerCase(Locale.ROOT);
         int power = unit.isEmpty() ? 0 : UNITS.indexOf(unit) + 1;
-        return Long.parseLong(matcher.group(1)) << 10 * power;
+        return Optional.of(Long.parseLong(matcher.group(1)) << 10 * power);
     }
 }

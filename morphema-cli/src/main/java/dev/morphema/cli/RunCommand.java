@@ -8,6 +8,8 @@ import dev.morphema.Outputs;
 import dev.morphema.Result;
 import dev.morphema.RunControl;
 import dev.morphema.RunOptions;
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
@@ -15,9 +17,11 @@ import dev.morphema.problem.ProblemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
@@ -52,6 +56,11 @@ final class RunCommand extends TerminalCommand {
             .description(
                     "How many threads may be used; as many as there are processors if not given. Large inputs are read in threads of their own.")
             .build();
+    private final OptionSpec limits = repeated(
+            "--limit",
+            "NAME=NUMBER",
+            "Another limit than the usual one, such as text=500m, depth=2000 or time=30000 (milliseconds); their names: "
+                    + Arrays.stream(Limit.values()).map(Limit::word).collect(Collectors.joining(", ")) + ".");
     private final OptionSpec quiet = flag("--quiet", "Say nothing of what was read and written.");
 
     RunCommand(Terminal terminal) {
@@ -63,7 +72,7 @@ final class RunCommand extends TerminalCommand {
         CommandSpec spec = spec("Run a mapping.")
                 .addPositional(file)
                 .addArgGroup(group("Inputs and outputs", 1, in, out, params))
-                .addArgGroup(group("Memory and threads", 2, memory, threads));
+                .addArgGroup(group("Memory, threads and limits", 2, memory, threads, limits));
         spec.usageMessage()
                 .footerHeading("%nExamples%n")
                 .footer(
@@ -206,6 +215,7 @@ final class RunCommand extends TerminalCommand {
             }
             options = options.threads(count);
         }
+        options = options.limits(limits());
         for (String param : words(params)) {
             int at = param.indexOf('=');
             if (at <= 0) {
@@ -214,6 +224,32 @@ final class RunCommand extends TerminalCommand {
             options = options.param(param.substring(0, at), param.substring(at + 1));
         }
         return options;
+    }
+
+    private Limits limits() {
+        Limits given = Limits.DEFAULT;
+        for (String word : words(limits)) {
+            int at = word.indexOf('=');
+            String name = word.substring(0, Math.max(0, at));
+            Limit limit = Limit.of(name).orElseThrow(() -> {
+                List<String> known =
+                        Arrays.stream(Limit.values()).map(Limit::word).toList();
+                return usage(
+                        "There is no limit " + (name.isEmpty() ? word : name) + ".",
+                        NearNames.proposal(name, known)
+                                .orElse("--limit text=500m; limits are " + String.join(", ", known)));
+            });
+            String number = word.substring(at + 1);
+            long most = number.equals("unlimited")
+                    ? Limits.UNLIMITED
+                    : MemorySize.number(number)
+                            .filter(it -> it >= limit.least())
+                            .orElseThrow(() -> usage(
+                                    "The limit " + name + " is a number from " + limit.least() + " on, or unlimited.",
+                                    "--limit " + name + "=64m, where m stands for 1024 times 1024"));
+            given = given.with(limit, most);
+        }
+        return given;
     }
 
     /** Files by name; the name may be left out where there is only one it can be. */

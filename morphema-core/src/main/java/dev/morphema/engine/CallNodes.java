@@ -229,6 +229,11 @@ final class CallNodes {
                         "is there a record that contains itself?");
             }
             try {
+                frame.run().pace().step();
+            } catch (ProblemException e) {
+                throw located(e);
+            }
+            try {
                 return unit.node().eval(frame.call(unit.slots(), arguments));
             } catch (ProblemException e) {
                 throw calledFrom(e);

@@ -8,7 +8,6 @@ import dev.morphema.value.Origin;
 import dev.morphema.value.Value;
 import dev.morphema.value.ValueSize;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Objects;
@@ -17,8 +16,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Groups while their members come, given back in order of first appearance. When they get too many, members are laid down
- * under the number of their group; when the keys alone are too many, no new groups are begun: what belongs to further ones
- * is laid down as it came, and goes through the same once more when the groups before are done. Not thread-safe.
+ * under the number of their group; when the keys alone are too many, no new groups are begun: members of {@linkplain
+ * FurtherGroups further} ones are laid down too, and come group by group when the groups before are done. Not thread-safe.
  */
 final class HeldGroups {
     /** What a group takes beside its keys and members, and each function that is kept up, in bytes, about. */
@@ -58,7 +57,7 @@ final class HeldGroups {
     /** Members of the groups that were laid down; in each the groups have the order that they have here. */
     private final List<LaidDown> members = new ArrayList<>();
     /** Keys and members of groups that were not begun. */
-    private @Nullable LaidDown further;
+    private @Nullable FurtherGroups further;
 
     private long bytes;
     private long bytesOfKeys;
@@ -91,7 +90,7 @@ final class HeldGroups {
         int number = groups.find(code);
         if (number < 0) {
             if (further != null) {
-                further.add(LaidDown.row(keys, new Value[] {member}));
+                further.add(keys, member);
                 return;
             }
             number = begin(keys.clone(), LoopPlan.origin(member));
@@ -188,7 +187,7 @@ final class HeldGroups {
             layDownMembers(holdings);
         }
         if (further == null && holdings.isTooMuch(bytesOfKeys)) {
-            further = holdings.layDown();
+            further = new FurtherGroups(holdings);
         }
     }
 
@@ -222,11 +221,12 @@ final class HeldGroups {
     /** Passes on each group in order, until no more are wanted. */
     void each(Flow next) {
         boolean more = passAll(next);
-        while (more && further != null) {
-            LaidDown rest = further;
+        FurtherGroups rest = further;
+        if (more && rest != null) {
             forget();
-            addAgain(rest);
-            more = passAll(next);
+            OneByOne groupsLeft = new OneByOne(next);
+            rest.each(groupsLeft);
+            groupsLeft.end();
         }
         if (holdings != null) {
             forget();
@@ -245,16 +245,35 @@ final class HeldGroups {
         further = null;
     }
 
-    private void addAgain(LaidDown rest) {
-        LaidDown.Reader rows = rest.read(Objects.requireNonNull(holdings).readAhead(1));
-        for (@Nullable Value[] row = rows.next(); row != null; row = rows.next()) {
-            Value[] keys = Arrays.copyOf(row, row.length - 1);
-            Value member = Objects.requireNonNull(row[row.length - 1]);
-            try {
-                add(keys, member);
-            } catch (ProblemException e) {
-                throw LoopPlan.placed(e, member);
+    /** Begins a group when its first member comes, and passes it on when that of the next one does. */
+    private final class OneByOne implements FurtherGroups.Taker {
+        private final Flow next;
+        private long group = -1;
+        private boolean more = true;
+
+        OneByOne(Flow next) {
+            this.next = next;
+        }
+
+        @Override
+        public boolean take(long number, Value[] keys, Value member) {
+            if (number != group) {
+                end();
+                group = number;
             }
+            if (more) {
+                try {
+                    add(keys, member);
+                } catch (ProblemException e) {
+                    throw LoopPlan.placed(e, member);
+                }
+            }
+            return more;
+        }
+
+        void end() {
+            more = more && passAll(next);
+            forget();
         }
     }
 

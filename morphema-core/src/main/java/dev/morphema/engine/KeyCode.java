@@ -3,6 +3,7 @@ package dev.morphema.engine;
 import dev.morphema.format.BareRecord;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.EightBytes;
+import dev.morphema.value.Hashing;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import org.jspecify.annotations.Nullable;
@@ -15,8 +16,6 @@ import org.jspecify.annotations.Nullable;
 final class KeyCode {
     /** A longer text is looked up by itself; the sixteenth byte has the length. */
     private static final int LONGEST = 15;
-
-    private static final long MIX = 0x9E3779B97F4A7C15L;
 
     private long first;
     private long second;
@@ -141,8 +140,7 @@ final class KeyCode {
     }
 
     int hash() {
-        long mixed = (first + second * MIX) * MIX;
-        return (int) (mixed >>> 32 ^ mixed >>> 57);
+        return Hashing.of(first, second);
     }
 
     long first() {

@@ -202,6 +202,7 @@ record LoopPlan(
         List<Problem> warnings = frame.run().warnings();
         int before = warnings.size();
         try {
+            frame.run().pace().step();
             boolean more = flow.turn();
             if (warnings.size() > before) {
                 placeWarnings(warnings, before, origin(item));

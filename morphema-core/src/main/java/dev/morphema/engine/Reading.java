@@ -1,8 +1,5 @@
 package dev.morphema.engine;
 
-import dev.morphema.problem.Code;
-import dev.morphema.problem.Problem;
-import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Value;
 import org.jspecify.annotations.Nullable;
 
@@ -11,23 +8,21 @@ import org.jspecify.annotations.Nullable;
  * fields are there. Not thread-safe.
  */
 final class Reading {
-    /** Whoever follows the run hears of so many records at once. */
-    private static final int STEP = 1 << 8;
-
-    private final RunWatch watch;
+    private final Pace pace;
     private final @Nullable PathWatch paths;
     private long count;
 
     /** @param paths watches the fields, or null where the reader knows them all before the first record */
-    Reading(RunWatch watch, @Nullable PathWatch paths) {
-        this.watch = watch;
+    Reading(Pace pace, @Nullable PathWatch paths) {
+        this.pace = pace;
         this.paths = paths;
     }
 
     /** There is one more record, of which no fields are looked at. */
     void pass() {
-        if (++count % STEP == 0) {
-            pause(STEP);
+        pace.beginUnit();
+        if (++count % Pace.STRIDE == 0) {
+            pace.read(Pace.STRIDE, count);
         }
     }
 
@@ -51,7 +46,7 @@ final class Reading {
      * @param found takes what was there
      */
     void end(int steps, PathWatch.Found found) {
-        pause(count % STEP);
+        pace.read(count % Pace.STRIDE, count);
         if (paths != null) {
             paths.end(steps);
             paths.addTo(found);
@@ -61,13 +56,5 @@ final class Reading {
     /** {@return how many records there were} */
     long count() {
         return count;
-    }
-
-    private void pause(long records) {
-        watch.read(records);
-        if (watch.isCancelled()) {
-            throw new ProblemException(
-                    Problem.error(Code.CANCELLED, "The run was stopped before its end; nothing was written."));
-        }
     }
 }

@@ -2,6 +2,7 @@ package dev.morphema.engine;
 
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.format.BareRecord;
+import dev.morphema.format.Limits;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.TargetFormat.DocumentWriter;
@@ -97,7 +98,6 @@ public final class Run {
     private record Streaming(TargetRun target, RecordSink sink) {}
 
     private final Program program;
-    private final RunWatch watch;
     private final Readers readers;
     private final RunState state;
     private final long[] read;
@@ -117,6 +117,7 @@ public final class Run {
      * @param budget how many bytes groups and sorts may hold in memory, about
      * @param scratch takes what is more than that; the run closes it
      * @param watch follows the run
+     * @param limits beyond which it is stopped
      */
     public record Settings(
             Map<String, Value> params,
@@ -124,7 +125,8 @@ public final class Run {
             Supplier<Random> random,
             long budget,
             Scratch scratch,
-            RunWatch watch) {
+            RunWatch watch,
+            Limits limits) {
         public Settings {
             params = Map.copyOf(params);
         }
@@ -132,7 +134,6 @@ public final class Run {
 
     private Run(Program program, Settings settings, Readers readers) {
         this.program = program;
-        this.watch = settings.watch();
         this.readers = readers;
         this.read = new long[program.mapping().sources().size()];
         @Nullable Value[] values = new Value[program.params().size()];
@@ -232,7 +233,7 @@ public final class Run {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
         // Readers of flat sources know all columns before the first record.
         boolean flat = checked.format().traits().flat();
-        return new Reading(watch, flat ? null : new PathWatch(projection, path, checked.isOfManyFiles()));
+        return new Reading(state.pace(), flat ? null : new PathWatch(projection, path, checked.isOfManyFiles()));
     }
 
     private void end(Reading reading, int source, RecordReader reader) {

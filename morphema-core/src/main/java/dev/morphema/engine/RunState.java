@@ -51,6 +51,7 @@ final class RunState implements Function.Surroundings {
     private final Instant now;
     private final Supplier<Random> random;
     private final Holdings holdings;
+    private final Pace pace;
     private int target;
     private int depthOfGlobals;
 
@@ -58,6 +59,7 @@ final class RunState implements Function.Surroundings {
         this.program = program;
         this.now = settings.now();
         this.random = settings.random();
+        this.pace = new Pace(settings.watch(), settings.limits());
         this.holdings = new Holdings(settings.budget(), settings.scratch());
         this.params = params;
         this.reading = reading;
@@ -77,6 +79,11 @@ final class RunState implements Function.Surroundings {
     @Override
     public Random random() {
         return random.get();
+    }
+
+    /** {@return what keeps the run within its limits} */
+    Pace pace() {
+        return pace;
     }
 
     /** {@return what groups and sorts hold in memory} */
@@ -183,6 +190,7 @@ final class RunState implements Function.Surroundings {
 
     void countWritten() {
         written[target]++;
+        pace.beginUnit();
     }
 
     long written(int targetIndex) {

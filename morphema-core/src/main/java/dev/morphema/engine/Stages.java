@@ -301,7 +301,7 @@ final class Stages {
             for (Value value : values) {
                 key.add(Comparison.key(value));
             }
-            return key;
+            return Comparison.joined(key);
         }
     }
 }

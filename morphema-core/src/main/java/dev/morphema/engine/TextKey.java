@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.value.EightBytes;
+import dev.morphema.value.Hashing;
 import dev.morphema.value.TextValue;
 import java.util.Arrays;
 
@@ -10,7 +11,6 @@ import java.util.Arrays;
  */
 final class TextKey {
     private static final int FIRST_SIZE = 64;
-    private static final long MIX = 0x9E3779B97F4A7C15L;
 
     private byte[] bytes;
     private int length;
@@ -68,16 +68,12 @@ final class TextKey {
 
     /** {@return a number that mostly is another one for another key} */
     long mixed() {
-        long mixed = length;
+        long mixed = Hashing.start() ^ length;
         int i = 0;
         for (; i + Long.BYTES <= length; i += Long.BYTES) {
-            mixed = (mixed ^ EightBytes.at(bytes, i)) * MIX;
-            mixed ^= mixed >>> Integer.SIZE;
+            mixed = Hashing.step(mixed, EightBytes.at(bytes, i));
         }
-        if (i < length) {
-            mixed = (mixed ^ EightBytes.first(EightBytes.at(bytes, i), length - i)) * MIX;
-        }
-        return mixed ^ mixed >>> Integer.SIZE;
+        return i < length ? Hashing.step(mixed, EightBytes.first(EightBytes.at(bytes, i), length - i)) : mixed;
     }
 
     /** {@return the same key, which stays what it is} */
@@ -92,6 +88,6 @@ final class TextKey {
 
     @Override
     public int hashCode() {
-        return Long.hashCode(mixed());
+        return Hashing.folded(mixed());
     }
 }

@@ -19,24 +19,40 @@ public final class Options {
     public static final String MISMATCH_ALLOW = "allow";
 
     private final Map<String, Object> values;
+    private final Limits limits;
 
     /** @param values texts, integers, booleans or lists of texts, by the option's name */
     public Options(Map<String, Object> values) {
+        this(values, Limits.DEFAULT);
+    }
+
+    private Options(Map<String, Object> values, Limits limits) {
         this.values = Map.copyOf(values);
+        this.limits = limits;
+    }
+
+    /** {@return these options with limits for what is read} */
+    public Options within(Limits others) {
+        return limits == others ? this : new Options(values, others);
+    }
+
+    /** {@return how much an input may have}; no option of a mapping, but of who runs it */
+    public Limits limits() {
+        return limits;
     }
 
     /** {@return these options with one more, or another value for it} */
     public Options with(String name, Object value) {
         Map<String, Object> more = new HashMap<>(values);
         more.put(name, value);
-        return new Options(more);
+        return new Options(more, limits);
     }
 
     /** {@return these options without one} */
     public Options without(String name) {
         Map<String, Object> fewer = new HashMap<>(values);
         fewer.remove(name);
-        return new Options(fewer);
+        return new Options(fewer, limits);
     }
 
     /** {@return the text of an option, if it was given} */

@@ -4,6 +4,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.time.Instant;
+import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
@@ -106,7 +107,7 @@ public final class Comparison {
      */
     public static Object key(Value value) {
         if (value instanceof DateTimeValue datetime) {
-            return datetime.offset() == null ? datetime : instant(datetime);
+            return datetime.offset() == null ? datetime : atUtc(datetime);
         }
         if (value instanceof ListValue list) {
             return keys(list.items());
@@ -123,17 +124,30 @@ public final class Comparison {
                     key.add(key(field));
                 }
             }
-            return key;
+            return new JoinedKey(key);
         }
         return value;
     }
 
-    private static List<Object> keys(List<Value> items) {
+    /** {@return what stands for several keys as one} */
+    public static Object joined(List<Object> keys) {
+        return new JoinedKey(keys);
+    }
+
+    /** Its hash is not that of a list: for some lists this is the same whatever the hashes of the items are. */
+    private record JoinedKey(List<Object> parts) {
+        @Override
+        public int hashCode() {
+            return Hashing.of(parts);
+        }
+    }
+
+    private static Object keys(List<Value> items) {
         List<Object> keys = new ArrayList<>(items.size());
         for (Value item : items) {
             keys.add(key(item));
         }
-        return keys;
+        return new JoinedKey(keys);
     }
 
     private static NumberValue number(TextValue text) {
@@ -142,6 +156,10 @@ public final class Comparison {
                                 Code.NOT_A_NUMBER, "A text is compared with a number here, but it is not a number.")
                         .withValue(text.text())
                         .withHelp("put a text in quotes to compare texts: x == \"5\"")));
+    }
+
+    private static DateTimeValue atUtc(DateTimeValue datetime) {
+        return new DateTimeValue(LocalDateTime.ofInstant(instant(datetime), ZoneOffset.UTC), ZoneOffset.UTC);
     }
 
     /** The point in time; as if it were UTC if the offset is not known. */

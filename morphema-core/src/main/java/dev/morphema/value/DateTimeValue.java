@@ -68,7 +68,9 @@ public final class DateTimeValue extends Value {
 
     @Override
     public int hashCode() {
-        return Objects.hash(local, offset);
+        return Hashing.of(
+                local.toLocalDate().toEpochDay() * Integer.MAX_VALUE + Objects.hashCode(offset),
+                local.toLocalTime().toNanoOfDay());
     }
 
     @Override

@@ -28,7 +28,8 @@ public final class FieldName {
         this.namespace = namespace;
         this.local = local;
         this.attribute = attribute;
-        this.hash = (Objects.hashCode(namespace) * 31 + local.hashCode()) * 2 + (attribute ? 1 : 0);
+        this.hash = Hashing.of(
+                Hashing.of(local) * 2L + (attribute ? 1 : 0), namespace == null ? -1 : Hashing.of(namespace));
     }
 
     /** {@return the name of an ordinary field} */

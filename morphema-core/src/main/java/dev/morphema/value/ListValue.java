@@ -41,7 +41,7 @@ public final class ListValue extends Composite {
 
     @Override
     public int hashCode() {
-        return items.hashCode();
+        return Hashing.of(items);
     }
 
     @Override

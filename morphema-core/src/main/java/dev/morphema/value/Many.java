@@ -41,7 +41,7 @@ public final class Many extends Composite {
 
     @Override
     public int hashCode() {
-        return items.hashCode();
+        return Hashing.of(items);
     }
 
     @Override

@@ -437,11 +437,11 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
                 digits /= 10;
                 left--;
             }
-            return Long.hashCode(digits) * 31 + left;
+            return Hashing.of(digits, left);
         }
         BigDecimal shortest = decimal.stripTrailingZeros();
         NumberValue same = of(shortest);
-        return same.decimal == null ? same.hashCode() : shortest.hashCode();
+        return same.decimal == null ? same.hashCode() : Hashing.of(shortest.toString());
     }
 
     /** {@return the number in plain digits} */

@@ -312,7 +312,7 @@ public sealed class TextValue extends Value permits ElementText {
 
     @Override
     public final int hashCode() {
-        return text().hashCode();
+        return Hashing.of(text());
     }
 
     @Override

@@ -45,7 +45,7 @@ public final class TimeValue extends Value implements Comparable<TimeValue> {
 
     @Override
     public int hashCode() {
-        return time.hashCode();
+        return Hashing.of(time.toNanoOfDay(), 0);
     }
 
     @Override

@@ -5,6 +5,7 @@ import dev.morphema.check.Environment;
 import dev.morphema.format.BareRecord;
 import dev.morphema.format.FormatRegistry;
 import dev.morphema.format.Input;
+import dev.morphema.format.Limits;
 import dev.morphema.format.OptionSpec;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
@@ -118,7 +119,8 @@ final class Rehearsal {
         try {
             Run.Outcome outcome = Run.run(
                     program,
-                    new Run.Settings(params, Instant.EPOCH, () -> new Random(1), budget, scratch, RunWatch.NONE),
+                    new Run.Settings(
+                            params, Instant.EPOCH, () -> new Random(1), budget, scratch, RunWatch.NONE, Limits.DEFAULT),
                     new MemoryReaders(),
                     new EventWriters());
             warnings = outcome.warnings();

@@ -5,6 +5,8 @@ import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import dev.morphema.format.BareRecord;
 import dev.morphema.format.Input;
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
@@ -33,7 +35,11 @@ final class CsvRecordReader implements RecordReader {
     /** A small input has no more texts to remember than one in so many bytes. */
     private static final int BYTES_OF_A_TEXT = 32;
 
+    /** What the library says of a cell that is longer than allowed. */
+    private static final String TOO_LONG = "maximum buffer size";
+
     private final Input input;
+    private final Limits limits;
     private final Projection projection;
     private final CsvRowHandler rows;
     private final InputStream bytes;
@@ -51,6 +57,7 @@ final class CsvRecordReader implements RecordReader {
 
     CsvRecordReader(Input input, Projection projection, Options options) throws IOException {
         this.input = input;
+        this.limits = options.limits();
         this.projection = projection;
         this.columns = options.texts("columns").orElse(null);
         this.header = options.isOn("header", columns == null);
@@ -71,8 +78,11 @@ final class CsvRecordReader implements RecordReader {
                 trim,
                 options.text("blank", "absent").equals("absent"),
                 new CellTexts(start.charset()),
-                ReadBuffer.size(input) / BYTES_OF_A_TEXT);
-        this.scanner = scanned ? new CsvScanner(bytes, delimiter.charAt(0), quote, rows, ReadBuffer.size(input)) : null;
+                ReadBuffer.size(input) / BYTES_OF_A_TEXT,
+                limits);
+        this.scanner = scanned
+                ? new CsvScanner(bytes, delimiter.charAt(0), quote, rows, ReadBuffer.size(input), limits)
+                : null;
         this.iterator = scanner != null
                 ? scanner
                 : CsvReader.builder()
@@ -83,6 +93,7 @@ final class CsvRecordReader implements RecordReader {
                         .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
                         .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
                         .skipEmptyLines(true)
+                        .maxBufferSize(limits.mostInt(Limit.TEXT))
                         .build(rows, characters)
                         .iterator();
     }
@@ -107,7 +118,7 @@ final class CsvRecordReader implements RecordReader {
         try {
             begin();
             return iterator.hasNext() ? iterator.next() : null;
-        } catch (CsvParseException | RowCells.BadQuotes | UncheckedIOException e) {
+        } catch (CsvParseException | RowCells.BadQuotes | RowCells.TooMuch | UncheckedIOException e) {
             throw fault(e);
         }
     }
@@ -120,7 +131,7 @@ final class CsvRecordReader implements RecordReader {
         try {
             begin();
             return scanner.passing();
-        } catch (RowCells.BadQuotes | UncheckedIOException e) {
+        } catch (RowCells.BadQuotes | RowCells.TooMuch | UncheckedIOException e) {
             throw fault(e);
         }
     }
@@ -138,7 +149,7 @@ final class CsvRecordReader implements RecordReader {
         try {
             begin();
             return scanner.bare();
-        } catch (RowCells.BadQuotes | UncheckedIOException e) {
+        } catch (RowCells.BadQuotes | RowCells.TooMuch | UncheckedIOException e) {
             throw fault(e);
         }
     }
@@ -205,6 +216,12 @@ final class CsvRecordReader implements RecordReader {
         if (e.getCause() instanceof ProblemException problem) {
             return problem;
         }
+        if (e instanceof RowCells.TooMuch tooMuch) {
+            return exceeded(tooMuch.limit());
+        }
+        if (e instanceof CsvParseException && causes(e).contains(TOO_LONG)) {
+            return exceeded(Limit.TEXT);
+        }
         WrongBytesException wrongBytes = WrongBytesException.in(e);
         if (wrongBytes != null) {
             return new ProblemException(wrongBytes.problem(input.name(), Decoding.HELP), e);
@@ -216,6 +233,14 @@ final class CsvRecordReader implements RecordReader {
             throw unreadable.getCause();
         }
         return new ProblemException(faults.found(rows.nextLine(), String.valueOf(e.getMessage())), e);
+    }
+
+    private ProblemException exceeded(Limit limit) {
+        return limits.exceeded(limit, InputLocation.at(input.name(), rows.nextLine(), 0));
+    }
+
+    private static String causes(Throwable e) {
+        return e.getMessage() + " " + (e.getCause() == null ? "" : e.getCause().getMessage());
     }
 
     private ProblemException wrongBytes() {

@@ -2,6 +2,8 @@ package dev.morphema.csv;
 
 import de.siegmar.fastcsv.reader.AbstractBaseCsvCallbackHandler;
 import dev.morphema.format.BareRecord;
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
 import dev.morphema.format.Projection;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
@@ -20,14 +22,22 @@ import dev.morphema.value.WhiteSpace;
 import java.nio.charset.CharacterCodingException;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /** Makes a record of the cells that the parser finds; makes none of cells that nobody wants. */
 final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     private static final int NOT_WANTED = -1;
 
+    /** Beyond so many columns memory is spared. */
+    private static final int MANY_COLUMNS = 1_000;
+
+    private static final int LEAST_REMEMBERED = 2;
+
     private final String input;
+    private final Limits limits;
     private final long skippedLines;
     private final boolean trim;
     private final boolean blankIsAbsent;
@@ -80,9 +90,17 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
      * @param trim whether white space around cells without quotes is dropped
      * @param texts makes texts of bytes
      * @param textsOfColumn how many texts of one column to remember, a power of two from 2 on
+     * @param limits of the number of columns
      */
     CsvRowHandler(
-            String input, long skippedLines, boolean trim, boolean blankIsAbsent, CellTexts texts, int textsOfColumn) {
+            String input,
+            long skippedLines,
+            boolean trim,
+            boolean blankIsAbsent,
+            CellTexts texts,
+            int textsOfColumn,
+            Limits limits) {
+        this.limits = limits;
         this.texts = texts;
         this.textsOfColumn = textsOfColumn;
         this.input = input;
@@ -108,10 +126,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         named = names != null;
         layout = wanted.layout();
         if (names != null) {
-            if (wanted.everything()) {
-                layout = layout.withAll(names.stream().map(FieldName::of).toList());
-            }
-            names.forEach(this::addColumn);
+            addColumns(names);
         }
         bytes = new FieldBytes.Row(layout.size());
         bare = named && !wanted.everything() && !repeated ? bareRow() : null;
@@ -162,29 +177,37 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         return bare;
     }
 
-    private void addColumn(String name) {
-        FieldName field = FieldName.of(name);
-        int slot = layout.slot(field);
-        if (slot < 0 && projection != null && projection.everything()) {
-            layout = layout.withAll(List.of(field));
-            slot = layout.slot(field);
+    private void addColumns(List<String> names) {
+        List<FieldName> fields = names.stream().map(FieldName::of).toList();
+        if (projection != null && projection.everything()) {
+            layout = layout.withAll(fields);
         }
-        for (Column other : columns) {
-            repeated |= slot >= 0 && other.slot() == slot;
+        int before = columns.length;
+        columns = Arrays.copyOf(columns, before + fields.size());
+        BitSet slots = new BitSet();
+        Arrays.stream(wanted).forEach(column -> slots.set(columns[column].slot()));
+        IntStream.Builder more = IntStream.builder();
+        for (int i = before; i < columns.length; i++) {
+            Column column = column(layout.slot(fields.get(i - before)));
+            columns[i] = column;
+            if (column.slot() != NOT_WANTED) {
+                repeated |= slots.get(column.slot());
+                slots.set(column.slot());
+                more.add(i);
+            }
         }
-        columns = Arrays.copyOf(columns, columns.length + 1);
+        wanted = IntStream.concat(Arrays.stream(wanted), more.build()).toArray();
+    }
+
+    private Column column(int slot) {
         Converter type = slot < 0 ? null : layout.converter(slot);
         boolean passes = slot >= 0
                 && projection != null
                 && !projection.everything()
                 && projection.passes(slot)
                 && (type == null || type.prints() != null);
-        columns[columns.length - 1] =
-                new Column(slot < 0 ? NOT_WANTED : slot, type, passes, new CellCache(texts, textsOfColumn));
-        if (slot >= 0) {
-            wanted = Arrays.copyOf(wanted, wanted.length + 1);
-            wanted[wanted.length - 1] = columns.length - 1;
-        }
+        int remembered = columns.length > MANY_COLUMNS ? LEAST_REMEMBERED : textsOfColumn;
+        return new Column(slot < 0 ? NOT_WANTED : slot, type, passes, new CellCache(texts, remembered));
     }
 
     /** {@return the line on which the row at hand begins} */
@@ -213,6 +236,9 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     @Override
     protected void handleField(int column, char[] buffer, int offset, int length, boolean quoted) {
         filled = true;
+        if (column >= limits.most(Limit.FIELDS)) {
+            throw limits.exceeded(Limit.FIELDS, InputLocation.at(input, nextLine(), 0));
+        }
         if (column >= columns.length || columns[column].slot() != NOT_WANTED) {
             take(column, TextValue.of(new String(buffer, offset, length)), quoted);
         }
@@ -315,7 +341,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
                 refuseExtra(text.text());
                 return;
             }
-            addColumn("column" + (column + 1));
+            addColumnsFor(column);
             cells = cells == null ? null : Arrays.copyOf(cells, layout.size());
         }
         int slot = columns[column].slot();
@@ -328,6 +354,14 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         } else if (value != Nothing.ABSENT) {
             record.add(slot, value);
         }
+    }
+
+    /** Adds columns up to one, and more where there are many: a row may have any number. */
+    private void addColumnsFor(int column) {
+        int end = columns.length < MANY_COLUMNS ? column + 1 : Math.max(column + 1, 2 * columns.length);
+        addColumns(IntStream.rangeClosed(columns.length + 1, end)
+                .mapToObj(i -> "column" + i)
+                .toList());
     }
 
     private Value cell(TextValue cell, boolean quoted) {

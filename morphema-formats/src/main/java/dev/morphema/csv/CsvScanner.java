@@ -1,6 +1,7 @@
 package dev.morphema.csv;
 
 import dev.morphema.format.BareRecord;
+import dev.morphema.format.Limits;
 import dev.morphema.formats.ReadBuffer;
 import dev.morphema.value.Value;
 import java.io.IOException;
@@ -41,11 +42,11 @@ final class CsvScanner implements Iterator<Value> {
     private @Nullable Value row;
 
     /** @param bufferSize how many bytes to read at a time, at first */
-    CsvScanner(InputStream in, char delimiter, char quote, CsvRowHandler rows, int bufferSize) {
+    CsvScanner(InputStream in, char delimiter, char quote, CsvRowHandler rows, int bufferSize, Limits limits) {
         this.in = in;
         this.buffer = new byte[bufferSize + RowCells.SPARE];
         this.rows = rows;
-        this.cells = new RowCells(delimiter, quote);
+        this.cells = new RowCells(delimiter, quote, limits);
     }
 
     /** {@return whether cells can be found in the bytes of an encoding, with these marks} */

@@ -1,5 +1,7 @@
 package dev.morphema.csv;
 
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
 import dev.morphema.value.EightBytes;
 import dev.morphema.value.FieldBytes;
 import java.util.Arrays;
@@ -9,9 +11,6 @@ import java.util.Arrays;
  * with any of them. Not thread-safe; used again for each row.
  */
 final class RowCells {
-    /** A cell that is longer is refused, as the library does. */
-    private static final int MOST_BYTES = 1 << 24;
-
     /** How many bytes there are behind a row, so that any of it can be the first of eight or sixteen. */
     static final int SPARE = 2 * Long.BYTES;
 
@@ -20,6 +19,8 @@ final class RowCells {
     private static final long LINE_FEEDS = EightBytes.all('\n');
     private static final long RETURNS = EightBytes.all('\r');
 
+    private final int longestCell;
+    private final int mostCells;
     private final byte quote;
     private final long quotes;
     private final byte delimiter;
@@ -44,6 +45,22 @@ final class RowCells {
     /** Whether a pair of quotes is in the cell in quotes that was found last. */
     private boolean doubled;
 
+    /** Tells that a row goes beyond a limit. */
+    static final class TooMuch extends RuntimeException {
+        private static final long serialVersionUID = 1L;
+
+        private final Limit limit;
+
+        TooMuch(Limit limit) {
+            super(null, null, false, false);
+            this.limit = limit;
+        }
+
+        Limit limit() {
+            return limit;
+        }
+    }
+
     /** Tells that the quotes of a row do not fit. */
     static final class BadQuotes extends RuntimeException {
         BadQuotes(String technical) {
@@ -54,8 +71,11 @@ final class RowCells {
     /**
      * @param delimiter a character of ASCII
      * @param quote another one
+     * @param limits of cells and their number
      */
-    RowCells(char delimiter, char quote) {
+    RowCells(char delimiter, char quote, Limits limits) {
+        this.longestCell = limits.mostInt(Limit.TEXT);
+        this.mostCells = limits.mostInt(Limit.FIELDS);
         this.delimiter = (byte) delimiter;
         this.delimiters = EightBytes.all(delimiter);
         this.quote = (byte) quote;
@@ -85,6 +105,7 @@ final class RowCells {
         int i = start;
         while (true) {
             if (cells == starts.length) {
+                checkCount(cells);
                 starts = Arrays.copyOf(starts, cells * 2);
                 ends = Arrays.copyOf(ends, cells * 2);
             }
@@ -108,6 +129,7 @@ final class RowCells {
             }
             cells++;
             if (all[i] != delimiter) {
+                checkCount(cells);
                 count = cells;
                 end = i;
                 // After a carriage return there may be a line feed.
@@ -152,9 +174,15 @@ final class RowCells {
         return EightBytes.same(eight, LINE_FEEDS) | EightBytes.same(eight, RETURNS);
     }
 
-    private static boolean isIncomplete(int begin, int limit) {
-        if (limit - begin >= MOST_BYTES) {
-            throw new BadQuotes("a cell has more than " + MOST_BYTES + " bytes");
+    private void checkCount(int cells) {
+        if (cells > mostCells) {
+            throw new TooMuch(Limit.FIELDS);
+        }
+    }
+
+    private boolean isIncomplete(int begin, int limit) {
+        if (limit - begin > longestCell) {
+            throw new TooMuch(Limit.TEXT);
         }
         return true;
     }

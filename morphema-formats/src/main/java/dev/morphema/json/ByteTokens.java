@@ -1,5 +1,7 @@
 package dev.morphema.json;
 
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.formats.PlainRun;
 import dev.morphema.formats.ReadBuffer;
@@ -25,17 +27,15 @@ import tools.jackson.core.StreamReadConstraints;
  * texts and numbers become values without characters between.
  */
 final class ByteTokens implements JsonTokens {
-    /** Deeper documents and longer numbers and names are refused, as the library does. */
-    private static final int MOST_DEEP = StreamReadConstraints.DEFAULT_MAX_DEPTH;
-
     private static final int FIRST_DEPTH = 16;
 
     private static final int LONGEST_NUMBER = StreamReadConstraints.DEFAULT_MAX_NUM_LEN;
-    private static final int LONGEST_NAME = StreamReadConstraints.DEFAULT_MAX_NAME_LEN;
-    private static final int LONGEST_TEXT = StreamReadConstraints.DEFAULT_MAX_STRING_LEN;
 
     /** Bytes after those that were read, so that any of them can be the first of eight or sixteen. */
     private static final int SPARE = 2 * Long.BYTES;
+
+    /** No array can have more, about. */
+    private static final int LARGEST = Integer.MAX_VALUE - 2 * SPARE;
 
     private static final byte QUOTE = 4;
     private static final byte BACKSLASH = 5;
@@ -55,6 +55,10 @@ final class ByteTokens implements JsonTokens {
     }
 
     private final InputStream in;
+    // What is beyond is refused, as the library does.
+    private final int mostDeep;
+    private final int longestName;
+    private final int longestText;
     private final JsonNames names = new JsonNames();
 
     private byte[] buffer;
@@ -93,6 +97,13 @@ final class ByteTokens implements JsonTokens {
     private int tokenLine = 1;
     private long tokenStart;
 
+    /** Tells that a text is longer than allowed. */
+    static final class TooLong extends RuntimeException {
+        TooLong() {
+            super(null, null, false, false);
+        }
+    }
+
     /** Tells that the input is no JSON. */
     static final class BadJson extends RuntimeException {
         BadJson() {
@@ -101,8 +112,11 @@ final class ByteTokens implements JsonTokens {
     }
 
     /** @param bufferSize how many bytes to read at a time, at first */
-    ByteTokens(InputStream in, int bufferSize) {
+    ByteTokens(InputStream in, int bufferSize, Limits limits) {
         this.in = in;
+        this.mostDeep = limits.mostInt(Limit.DEPTH);
+        this.longestName = limits.mostInt(Limit.NAME);
+        this.longestText = limits.mostInt(Limit.TEXT);
         this.buffer = new byte[bufferSize + SPARE];
     }
 
@@ -112,12 +126,12 @@ final class ByteTokens implements JsonTokens {
             return false;
         }
         int kept = limit - keptFrom;
-        if (kept > LONGEST_TEXT) {
-            throw new BadJson();
+        if (kept > longestText) {
+            throw new TooLong();
         }
         int size = buffer.length - SPARE;
         if (kept == size) {
-            size = kept * 2;
+            size = Math.min(kept, LARGEST / 2) * 2;
             buffer = Arrays.copyOf(buffer, size + SPARE);
         } else {
             System.arraycopy(buffer, keptFrom, buffer, 0, kept);
@@ -213,7 +227,7 @@ final class ByteTokens implements JsonTokens {
 
     private void fieldName() throws IOException {
         string();
-        if (to - from > LONGEST_NAME) {
+        if (to - from > longestName) {
             throw new BadJson();
         }
         name = (kinds & JsonText.ESCAPED) == 0 ? names.of(buffer, from, to, kinds) : escapedName();
@@ -257,7 +271,7 @@ final class ByteTokens implements JsonTokens {
     private JsonToken open(boolean object) {
         start();
         at++;
-        if (depth == MOST_DEEP) {
+        if (depth == mostDeep) {
             throw new BadJson();
         }
         if (++depth == objects.length) {

@@ -1,12 +1,15 @@
 package dev.morphema.json;
 
+import dev.morphema.format.Limit;
 import dev.morphema.formats.Meaning;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import java.util.List;
+import java.util.Optional;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.TokenStreamLocation;
+import tools.jackson.core.exc.StreamConstraintsException;
 
 /** Says in plain words what the parser found wrong. */
 final class JsonFaults {
@@ -67,6 +70,18 @@ final class JsonFaults {
             Meaning.of("numeric value|hexadecimal|Non-standard token", "this is not a JSON number.", NUMBERS));
 
     private JsonFaults() {}
+
+    /** {@return the limit that the library says was exceeded; none for that of digits} */
+    static Optional<Limit> limit(StreamConstraintsException e) {
+        String technical = String.valueOf(e.getOriginalMessage());
+        if (technical.contains("nesting depth")) {
+            return Optional.of(Limit.DEPTH);
+        }
+        if (technical.contains("Name length") || technical.contains("name length")) {
+            return Optional.of(Limit.NAME);
+        }
+        return technical.contains("Number") ? Optional.empty() : Optional.of(Limit.TEXT);
+    }
 
     static Problem explained(JacksonException e, String input) {
         TokenStreamLocation at = e.getLocation();

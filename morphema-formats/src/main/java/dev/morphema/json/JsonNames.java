@@ -1,5 +1,6 @@
 package dev.morphema.json;
 
+import dev.morphema.value.Hashing;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
@@ -60,11 +61,7 @@ final class JsonNames {
     }
 
     private @Nullable Known find(byte[] bytes, int from, int to, int kinds) {
-        int hash = 0;
-        for (int i = from; i < to; i++) {
-            hash = hash * 31 + bytes[i];
-        }
-        int place = (hash ^ hash >>> 15) & PLACES - 1;
+        int place = Hashing.of(bytes, from, to) & PLACES - 1;
         for (Known known = places[place]; known != null; known = known.nextOfPlace) {
             if (known.is(bytes, from, to)) {
                 return known;

@@ -1,6 +1,9 @@
 package dev.morphema.json;
 
 import dev.morphema.format.Input;
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
+import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.formats.Decoding;
@@ -35,6 +38,7 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
 import tools.jackson.core.ObjectReadContext;
+import tools.jackson.core.StreamReadConstraints;
 import tools.jackson.core.exc.JacksonIOException;
 import tools.jackson.core.exc.StreamConstraintsException;
 import tools.jackson.core.json.JsonFactory;
@@ -44,9 +48,11 @@ final class JsonRecordReader implements RecordReader {
     /** Field names of one input that are kept as objects; keys that are data could be without number. */
     private static final int MOST_NAMES = 10_000;
 
-    private static final JsonFactory FACTORY = new JsonFactory();
+    private static final JsonFactory FACTORY = factory(Limits.DEFAULT);
 
     private final Input source;
+    private final Limits limits;
+    private final JsonFactory factory;
     private final Charset encoding;
     private final String input;
     private final FieldOrder records;
@@ -67,10 +73,12 @@ final class JsonRecordReader implements RecordReader {
     private boolean closed;
     private long number;
 
-    JsonRecordReader(Input input, List<FieldName> path, Projection projection, Charset encoding, boolean lines)
+    JsonRecordReader(Input input, List<FieldName> path, Projection projection, Options options, boolean lines)
             throws IOException {
         this.source = input;
-        this.encoding = encoding;
+        this.encoding = options.encoding();
+        this.limits = options.limits();
+        this.factory = limits.equals(Limits.DEFAULT) ? FACTORY : factory(limits);
         this.input = input.name();
         Projection at = projection;
         for (FieldName step : path) {
@@ -90,11 +98,23 @@ final class JsonRecordReader implements RecordReader {
         if (!start.charset().equals(StandardCharsets.UTF_8)) {
             return library(start.characters());
         }
-        return source.isRereadable() ? new ByteTokens(bytes, ReadBuffer.size(source)) : library(start.characters());
+        return source.isRereadable()
+                ? new ByteTokens(bytes, ReadBuffer.size(source), limits)
+                : library(start.characters());
     }
 
-    private static JsonTokens library(Reader characters) {
-        return new LibraryTokens(FACTORY.createParser(ObjectReadContext.empty(), characters));
+    private static JsonFactory factory(Limits limits) {
+        return JsonFactory.builder()
+                .streamReadConstraints(StreamReadConstraints.builder()
+                        .maxNestingDepth(limits.mostInt(Limit.DEPTH))
+                        .maxStringLength(limits.mostInt(Limit.TEXT))
+                        .maxNameLength(limits.mostInt(Limit.NAME))
+                        .build())
+                .build();
+    }
+
+    private JsonTokens library(Reader characters) {
+        return new LibraryTokens(factory.createParser(ObjectReadContext.empty(), characters));
     }
 
     @Override
@@ -315,6 +335,8 @@ final class JsonRecordReader implements RecordReader {
         } catch (ArithmeticException | NumberFormatException e) {
             throw new ProblemException(Problem.error(Code.LIMIT, "This number has more digits than a number can have.")
                     .in(here()));
+        } catch (ByteTokens.TooLong e) {
+            throw limits.exceeded(Limit.TEXT, here());
         } catch (ByteTokens.BadJson e) {
             throw refused();
         } catch (JsonText.HalfCharacter e) {
@@ -337,10 +359,12 @@ final class JsonRecordReader implements RecordReader {
     }
 
     private ProblemException limit(StreamConstraintsException e) {
-        return new ProblemException(
-                Problem.error(Code.LIMIT, "The input goes beyond a limit: " + e.getOriginalMessage())
-                        .in(here()),
-                e);
+        return JsonFaults.limit(e)
+                .map(limit -> limits.exceeded(limit, here()))
+                .orElseGet(() -> new ProblemException(
+                        Problem.error(Code.LIMIT, "This number has more digits than a number can have.")
+                                .in(here()),
+                        e));
     }
 
     /** What the library has found; a parser of bytes counts columns in bytes, so it is looked for again. */
@@ -361,7 +385,7 @@ final class JsonRecordReader implements RecordReader {
     /** {@return what the library finds wrong when it reads the input from its start, by characters; null if it finds nothing} */
     private @Nullable JacksonException foundAgain() throws IOException {
         try (JsonParser again =
-                FACTORY.createParser(ObjectReadContext.empty(), Decoding.reader(source.open(), encoding))) {
+                factory.createParser(ObjectReadContext.empty(), Decoding.reader(source.open(), encoding))) {
             while (again.nextToken() != null) {
                 // goes on to the fault
             }

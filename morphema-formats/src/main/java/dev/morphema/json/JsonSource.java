@@ -48,12 +48,12 @@ public final class JsonSource implements SourceFormat {
 
     @Override
     public RecordReader open(Input input, Projection projection, Options options) throws IOException {
-        return new JsonRecordReader(input, List.of(), projection, options.encoding(), lines);
+        return new JsonRecordReader(input, List.of(), projection, options, lines);
     }
 
     @Override
     public RecordReader openAt(Input input, List<FieldName> path, Projection projection, Options options)
             throws IOException {
-        return new JsonRecordReader(input, path, projection, options.encoding(), lines);
+        return new JsonRecordReader(input, path, projection, options, lines);
     }
 }

@@ -1,5 +1,7 @@
 package dev.morphema.xml;
 
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
 import dev.morphema.format.Options;
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.problem.Code;
@@ -34,6 +36,7 @@ import org.jspecify.annotations.Nullable;
 final class ElementReader {
 
     private final String input;
+    private final Limits limits;
     private final boolean trim;
     private final XmlTokens xml;
     /** The names that were met last under each local name, so that equal names are mostly one object. */
@@ -53,6 +56,7 @@ final class ElementReader {
 
     ElementReader(String input, Options options, XmlTokens xml) {
         this.input = input;
+        this.limits = options.limits();
         this.trim = options.isOn("trim", false);
         this.keepsLayout = options.text("layout", "drop").equals("keep");
         this.xml = xml;
@@ -158,8 +162,8 @@ final class ElementReader {
 
     private Value content(FieldName name, ElementPlace place, long number) throws XMLStreamException, IOException {
         int line = xml.line();
-        if (xml.depth() > XmlParsers.MOST_DEEP) {
-            throw fault(Code.LIMIT, "Elements are nested more than " + XmlParsers.MOST_DEEP + " deep.");
+        if (xml.depth() > limits.most(Limit.DEPTH)) {
+            throw limits.exceeded(Limit.DEPTH, InputLocation.at(input, xml.line(), xml.column()));
         }
         boolean everything = place.wanted().everything();
         RecordValue.Builder record = null;
@@ -195,7 +199,7 @@ final class ElementReader {
                 }
             } else if (everything || record == null || nil) {
                 int from = end;
-                addText();
+                addText(start);
                 marked |= everything && !marked && isBlank(from) && xml.isMarked();
             }
         }
@@ -216,8 +220,12 @@ final class ElementReader {
         return record.build();
     }
 
-    private void addText() {
+    /** @param start where the text of the element begins */
+    private void addText(int start) {
         int more = xml.mostText();
+        if (end - start + (long) more > limits.most(Limit.TEXT)) {
+            throw limits.exceeded(Limit.TEXT, InputLocation.at(input, xml.line(), xml.column()));
+        }
         if (more > chars.length - end) {
             chars = Arrays.copyOf(chars, Math.max(chars.length * 2, end + more));
         }

@@ -1,11 +1,16 @@
 package dev.morphema.xml;
 
 import dev.morphema.value.FieldBytes;
+import dev.morphema.value.FieldName;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.HashSet;
+import java.util.Set;
 
 /** The attributes of one start tag after the other. Not thread-safe. */
 final class XmlAttributes {
+    private static final int FEW = 16;
+
     private XmlName[] names = new XmlName[8];
     /** Where each value ends in the bytes of all. */
     private int[] ends = new int[8];
@@ -66,6 +71,22 @@ final class XmlAttributes {
             if (!names[i].isKnown()) {
                 return false;
             }
+        }
+        return count > FEW ? areManyDifferent() : areFewDifferent();
+    }
+
+    private boolean areManyDifferent() {
+        Set<FieldName> met = new HashSet<>();
+        for (int i = 0; i < count; i++) {
+            if (!met.add(names[i].ofAttribute())) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private boolean areFewDifferent() {
+        for (int i = 0; i < count; i++) {
             for (int j = 0; j < i; j++) {
                 if (names[i].isSameAttribute(names[j])) {
                     return false;

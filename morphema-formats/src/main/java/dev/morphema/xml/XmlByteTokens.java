@@ -1,5 +1,6 @@
 package dev.morphema.xml;
 
+import dev.morphema.format.Limits;
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.formats.PlainRun;
 import dev.morphema.value.FieldBytes;
@@ -65,9 +66,10 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
     /**
      * @param bufferSize how many bytes to read at a time, at first
      * @param input its name, for the places of records
+     * @param limits beyond which the library is asked
      */
-    XmlByteTokens(InputStream in, int bufferSize, String input) {
-        super(in, bufferSize);
+    XmlByteTokens(InputStream in, int bufferSize, String input, Limits limits) {
+        super(in, bufferSize, limits);
         this.known = new KnownElements(input);
     }
 

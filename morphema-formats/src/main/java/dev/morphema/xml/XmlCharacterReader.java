@@ -11,6 +11,7 @@ import java.io.Reader;
 final class XmlCharacterReader extends FilterReader {
     private boolean afterReturn;
     private boolean forbidden;
+    private long count;
     private int line = 1;
     private int column = 1;
 
@@ -40,6 +41,11 @@ final class XmlCharacterReader extends FilterReader {
         super(in);
     }
 
+    /** {@return how many characters were read} */
+    long count() {
+        return count;
+    }
+
     @Override
     public int read(char[] into, int offset, int length) throws IOException {
         if (length == 0) {
@@ -54,6 +60,7 @@ final class XmlCharacterReader extends FilterReader {
             if (count < 0) {
                 return -1;
             }
+            this.count += count;
             to = normalize(into, offset, offset + count);
         }
         return to - offset;

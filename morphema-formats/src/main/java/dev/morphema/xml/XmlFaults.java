@@ -1,9 +1,11 @@
 package dev.morphema.xml;
 
+import dev.morphema.format.Limit;
 import dev.morphema.formats.Meaning;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import java.util.List;
+import java.util.Optional;
 
 /** Says in plain words what the parser found wrong. */
 final class XmlFaults {
@@ -92,9 +94,29 @@ final class XmlFaults {
         return Meaning.explained(MEANINGS, first, Code.BAD_XML, OPENING).orElseGet(() -> unknown(first));
     }
 
+    /** {@return the limit that the parser says was exceeded, if it says that} */
+    static Optional<Limit> limit(String technical) {
+        if (technical.contains(XmlLibraryTokens.TOO_MUCH)) {
+            return Optional.of(Limit.ENTITIES);
+        }
+        if (!technical.contains("imit")) {
+            return Optional.empty();
+        }
+        if (technical.contains("element depth")) {
+            return Optional.of(Limit.DEPTH);
+        }
+        if (technical.contains("ttribute size") || technical.contains("Text size")) {
+            return Optional.of(Limit.TEXT);
+        }
+        return technical.contains("ttributes") ? Optional.of(Limit.FIELDS) : Optional.empty();
+    }
+
     private static Problem unknown(String technical) {
-        return technical.contains("imit")
-                ? Problem.error(Code.LIMIT, "The document goes beyond a limit: " + technical)
+        return technical.contains("entity") && technical.contains("imit")
+                ? Problem.error(
+                        Code.LIMIT,
+                        "The entities of this document are used more than " + XmlParsers.MOST_ENTITIES
+                                + " times, or lie more than " + XmlParsers.DEEPEST_ENTITY + " deep in one another.")
                 : Problem.error(Code.BAD_XML, OPENING + "it cannot be read.").withHelp(technical);
     }
 }

@@ -1,5 +1,7 @@
 package dev.morphema.xml;
 
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
 import java.io.Reader;
 import javax.xml.XMLConstants;
 import javax.xml.stream.XMLStreamConstants;
@@ -10,12 +12,28 @@ import org.jspecify.annotations.Nullable;
 
 /** What the parser of a library finds, and what it lets pass although the namespaces of XML 1.0 do not. */
 final class XmlLibraryTokens implements XmlTokens {
+    /** What is said where the entities of a document stand for more than allowed. */
+    static final String TOO_MUCH = "Limit of what entities stand for";
 
+    /** An element counts as so many characters, about what it takes of the memory. */
+    private static final int ELEMENT = 32;
+
+    private final XmlCharacterReader characters;
     private final XMLStreamReader2 xml;
+    private final long most;
+    /** Whether there may be entities; then it is counted what parts there are, with what entities stand for. */
+    private boolean counts;
 
-    /** @param characters of the document, without a byte order mark; they are not closed */
-    XmlLibraryTokens(Reader characters) throws XMLStreamException {
-        this.xml = XmlParsers.open(characters);
+    private long given;
+
+    /**
+     * @param characters of the document, without a byte order mark; they are not closed
+     * @param limits beyond which the document is refused
+     */
+    XmlLibraryTokens(Reader characters, Limits limits) throws XMLStreamException {
+        this.characters = new XmlCharacterReader(characters);
+        this.xml = XmlParsers.open(this.characters, limits);
+        this.most = limits.most(Limit.ENTITIES);
     }
 
     @Override
@@ -34,7 +52,11 @@ final class XmlLibraryTokens implements XmlTokens {
     private Token token() throws XMLStreamException {
         while (xml.hasNext()) {
             switch (xml.next()) {
+                case XMLStreamConstants.DTD:
+                    counts = true;
+                    break;
                 case XMLStreamConstants.START_ELEMENT:
+                    count();
                     checkNamespaces();
                     return Token.START;
                 case XMLStreamConstants.END_ELEMENT:
@@ -42,6 +64,7 @@ final class XmlLibraryTokens implements XmlTokens {
                 case XMLStreamConstants.CHARACTERS:
                 case XMLStreamConstants.CDATA:
                 case XMLStreamConstants.SPACE:
+                    count();
                     return Token.TEXT;
                 case XMLStreamConstants.ENTITY_REFERENCE:
                     throw fault("Undeclared general entity");
@@ -50,6 +73,23 @@ final class XmlLibraryTokens implements XmlTokens {
             }
         }
         return Token.DONE;
+    }
+
+    private void count() throws XMLStreamException {
+        if (!counts) {
+            return;
+        }
+        if (xml.isStartElement()) {
+            given += ELEMENT + xml.getLocalName().length();
+            for (int i = 0; i < xml.getAttributeCount(); i++) {
+                given += xml.getAttributeValue(i).length();
+            }
+        } else {
+            given += xml.getTextLength();
+        }
+        if (given - most > characters.count()) {
+            throw fault(TOO_MUCH);
+        }
     }
 
     /** Namespaces in XML 1.0: names have at most one colon, within; prefixes are declared, and not as nothing. */

@@ -1,5 +1,6 @@
 package dev.morphema.xml;
 
+import dev.morphema.value.FieldName;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Objects;
@@ -98,6 +99,11 @@ final class XmlName {
     @Nullable
     String attributeNamespace() {
         return namespace;
+    }
+
+    /** {@return what an attribute of this name is called} */
+    FieldName ofAttribute() {
+        return new FieldName(namespace, local, true);
     }
 
     /** {@return whether both mean the same attribute} */

@@ -2,8 +2,9 @@ package dev.morphema.xml;
 
 import com.ctc.wstx.api.WstxInputProperties;
 import com.ctc.wstx.stax.WstxInputFactory;
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
 import java.io.ByteArrayInputStream;
-import java.io.Reader;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLResolver;
 import javax.xml.stream.XMLStreamException;
@@ -12,13 +13,12 @@ import org.codehaus.stax2.XMLStreamReader2;
 
 /** Makes parsers that take documents from anyone: nothing outside of a document is fetched, and entities have limits. */
 final class XmlParsers {
-    /** Elements within elements; deeper documents are refused. */
-    static final int MOST_DEEP = 500;
+    /** References to entities of the document's own, also those that stand for nothing; catalogues use one or two for each entry. */
+    static final long MOST_ENTITIES = 5_000_000;
 
-    /** References to entities of the document's own; catalogues use one or two for each entry. */
-    private static final long MOST_ENTITIES = 5_000_000;
+    static final int DEEPEST_ENTITY = 20;
 
-    private static final XMLInputFactory FACTORY = factory();
+    private static final XMLInputFactory FACTORY = factory(Limits.DEFAULT);
 
     private XmlParsers() {}
 
@@ -26,12 +26,14 @@ final class XmlParsers {
      * {@return a parser at the start of a document; closing it leaves the reader open}
      *
      * @param characters of the document, without a byte order mark
+     * @param limits beyond which it is refused
      */
-    static XMLStreamReader2 open(Reader characters) throws XMLStreamException {
-        return (XMLStreamReader2) FACTORY.createXMLStreamReader(new XmlCharacterReader(characters));
+    static XMLStreamReader2 open(XmlCharacterReader characters, Limits limits) throws XMLStreamException {
+        XMLInputFactory factory = limits.equals(Limits.DEFAULT) ? FACTORY : factory(limits);
+        return (XMLStreamReader2) factory.createXMLStreamReader(characters);
     }
 
-    private static XMLInputFactory factory() {
+    private static XMLInputFactory factory(Limits limits) {
         WstxInputFactory factory = new WstxInputFactory();
         factory.setProperty(XMLInputFactory.IS_COALESCING, true);
         // Faults are to arise where they are, not when a text is asked for later.
@@ -40,9 +42,12 @@ final class XmlParsers {
         // The internal subset of a DTD counts. What is external is never fetched: it is taken as empty.
         factory.setProperty(XMLInputFactory.RESOLVER, (XMLResolver)
                 (publicId, systemId, base, namespace) -> new ByteArrayInputStream(new byte[0]));
-        factory.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, MOST_DEEP);
+        factory.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, limits.mostInt(Limit.DEPTH));
+        factory.setProperty(WstxInputProperties.P_MAX_TEXT_LENGTH, limits.mostInt(Limit.TEXT));
+        factory.setProperty(WstxInputProperties.P_MAX_ATTRIBUTE_SIZE, limits.mostInt(Limit.TEXT));
+        factory.setProperty(WstxInputProperties.P_MAX_ATTRIBUTES_PER_ELEMENT, limits.mostInt(Limit.FIELDS));
         factory.setProperty(WstxInputProperties.P_MAX_ENTITY_COUNT, MOST_ENTITIES);
-        factory.setProperty(WstxInputProperties.P_MAX_ENTITY_DEPTH, 20);
+        factory.setProperty(WstxInputProperties.P_MAX_ENTITY_DEPTH, DEEPEST_ENTITY);
         return factory;
     }
 }

@@ -1,6 +1,7 @@
 package dev.morphema.xml;
 
 import dev.morphema.format.Input;
+import dev.morphema.format.Limit;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
@@ -19,6 +20,7 @@ import dev.morphema.xml.XmlTokens.Token;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;
+import java.util.Optional;
 import javax.xml.stream.Location;
 import javax.xml.stream.XMLStreamException;
 import org.jspecify.annotations.Nullable;
@@ -76,7 +78,8 @@ final class XmlRecordReader implements RecordReader {
                 wanted.learned(Places.class, () -> new Places(new ElementPlace(wanted), ElementPlace.ofNothing()));
         this.bytes = input.open();
         boolean inBytes = input.isRereadable() && options.text("encoding").isEmpty();
-        this.xml = inBytes ? new XmlByteTokens(bytes, ReadBuffer.size(input), input.name()) : library();
+        this.xml =
+                inBytes ? new XmlByteTokens(bytes, ReadBuffer.size(input), input.name(), options.limits()) : library();
         this.elements = elements();
     }
 
@@ -84,7 +87,7 @@ final class XmlRecordReader implements RecordReader {
         try {
             Decoding.Start start =
                     XmlEncoding.start(bytes, input, options.text("encoding").orElse(null));
-            return new XmlLibraryTokens(start.characters());
+            return new XmlLibraryTokens(start.characters(), options.limits());
         } catch (XMLStreamException e) {
             bytes.close();
             throw fault(e);
@@ -230,6 +233,10 @@ final class XmlRecordReader implements RecordReader {
         if (cause instanceof IOException io && !(cause instanceof ForbiddenCharacterException)) {
             throw io;
         }
+        Optional<Limit> limit = XmlFaults.limit(String.valueOf(e.getMessage()));
+        if (limit.isPresent()) {
+            return options.limits().exceeded(limit.get(), place(e, cause));
+        }
         return new ProblemException(
                 XmlFaults.explained(String.valueOf(e.getMessage())).in(place(e, cause)), e);
     }
@@ -240,7 +247,7 @@ final class XmlRecordReader implements RecordReader {
         }
         Location at = e.getLocation();
         return at == null
-                ? InputLocation.at(input, 1, 1)
+                ? InputLocation.at(input, xml.line(), xml.column())
                 : InputLocation.at(input, at.getLineNumber(), at.getColumnNumber());
     }
 

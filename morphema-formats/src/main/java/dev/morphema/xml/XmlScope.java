@@ -1,5 +1,6 @@
 package dev.morphema.xml;
 
+import dev.morphema.value.Hashing;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
@@ -13,7 +14,10 @@ final class XmlScope {
     /** Names that are data could be without number. */
     private static final int MOST = 1 << 10;
 
+    private final @Nullable XmlScope around;
+    /** Those declared here, by prefix; an empty one takes the default one back. */
     private final Map<String, String> namespaces = new HashMap<>();
+
     private final @Nullable Known[] known = new Known[PLACES];
     private int size;
 
@@ -22,23 +26,36 @@ final class XmlScope {
 
     /** At the outermost place only {@code xml} is known. */
     XmlScope() {
+        this.around = null;
         namespaces.put("xml", XMLConstants.XML_NS_URI);
     }
 
     /** Within another. */
     XmlScope(XmlScope around) {
-        namespaces.putAll(around.namespaces);
+        this.around = around;
     }
 
     /** {@return the namespace of a prefix, or the default one for ""; null if there is none} */
     @Nullable
     String namespace(String prefix) {
-        return namespaces.get(prefix);
+        for (XmlScope scope = this; scope != null; scope = scope.around) {
+            String found = scope.namespaces.get(prefix);
+            if (found != null) {
+                return found.isEmpty() ? null : found;
+            }
+        }
+        return null;
     }
 
-    /** {@return whether all prefixes stand for the same as in another scope} */
+    /** {@return whether all prefixes stand for the same as in another scope, for the same reasons} */
     boolean meansTheSameAs(XmlScope other) {
-        return namespaces.equals(other.namespaces);
+        XmlScope mine = this;
+        XmlScope theirs = other;
+        while (mine != theirs && mine != null && theirs != null && mine.namespaces.equals(theirs.namespaces)) {
+            mine = mine.around;
+            theirs = theirs.around;
+        }
+        return mine == theirs;
     }
 
     /** Takes a declaration, before any name is asked for; says whether it is common. */
@@ -52,11 +69,7 @@ final class XmlScope {
         if (reserved || !isDefault && namespace.isEmpty() || prefix.indexOf(':') >= 0) {
             return false;
         }
-        if (namespace.isEmpty()) {
-            namespaces.remove(prefix);
-        } else {
-            namespaces.put(prefix, namespace);
-        }
+        namespaces.put(prefix, namespace);
         return true;
     }
 
@@ -67,11 +80,7 @@ final class XmlScope {
 
     /** {@return the name from one place to before another, mostly the same object when it comes again} */
     XmlName name(byte[] bytes, int from, int to) {
-        int hash = to - from;
-        for (int i = from; i < to; i++) {
-            hash = hash * 31 + bytes[i];
-        }
-        int place = (hash ^ hash >>> 7) & known.length - 1;
+        int place = Hashing.of(bytes, from, to) & known.length - 1;
         for (Known at = known[place]; at != null; at = at.next()) {
             if (at.name().length() == to - from && at.name().isAt(bytes, from)) {
                 return at.name();

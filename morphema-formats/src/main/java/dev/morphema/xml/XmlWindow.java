@@ -1,5 +1,7 @@
 package dev.morphema.xml;
 
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
 import dev.morphema.formats.PlainRun;
 import dev.morphema.formats.ReadBuffer;
 import dev.morphema.value.Utf8;
@@ -21,6 +23,7 @@ abstract class XmlWindow {
     private static final PlainRun IN_APOSTROPHES = new PlainRun("'<&");
 
     private final InputStream in;
+    private final int longest;
     byte[] buffer;
     /** Where we are, and where the bytes end that have been read. */
     int at;
@@ -33,15 +36,16 @@ abstract class XmlWindow {
     int line = 1;
 
     /** @param bufferSize how many bytes to read at a time, at first */
-    XmlWindow(InputStream in, int bufferSize) {
+    XmlWindow(InputStream in, int bufferSize, Limits limits) {
         this.in = in;
+        this.longest = Math.min(LONGEST, limits.mostInt(Limit.TEXT));
         this.buffer = new byte[bufferSize + SPARE];
     }
 
     /** Reads more, the bytes from the place at hand on kept; says whether there are more. */
     final boolean more() throws IOException {
         int kept = limit - at;
-        if (ended || kept > LONGEST) {
+        if (ended || kept > longest) {
             return false;
         }
         int size = buffer.length - SPARE;

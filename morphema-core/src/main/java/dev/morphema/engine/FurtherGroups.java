@@ -1,0 +1,129 @@
+package dev.morphema.engine;
+
+import dev.morphema.value.Comparison;
+import dev.morphema.value.Hashing;
+import dev.morphema.value.NumberValue;
+import dev.morphema.value.Value;
+import dev.morphema.value.ValueSize;
+import java.util.Arrays;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Members of groups that are too many to be begun while they come. They are laid down in parts, by the hashes of their keys;
+ * in the end each part gets to know where its groups appeared first, is parted once more if even its keys are too many, and
+ * all members are sorted by that: so each group comes by itself, in order of first appearance, and no row is read or written
+ * more often than with the logarithm of the number of groups. Not thread-safe; of use once.
+ */
+final class FurtherGroups {
+    private static final int PARTS = 16;
+    /** What a key takes beside its values, in bytes, about. */
+    private static final int KEY = 64;
+
+    private static final int LEVELS = 8;
+
+    /** Takes members in the end. */
+    interface Taker {
+        /**
+         * Takes a member.
+         *
+         * @param group the same number for all members of a group, and a larger one for the next group
+         * @return whether more are wanted
+         */
+        boolean take(long group, Value[] keys, Value member);
+    }
+
+    private final Holdings holdings;
+    private final Parts parts;
+    private final KeyCode code = new KeyCode();
+    private long count;
+
+    FurtherGroups(Holdings holdings) {
+        this.holdings = holdings;
+        this.parts = new Parts(0);
+    }
+
+    /** Adds a member. */
+    void add(Value[] keys, Value member) {
+        @Nullable Value[] row = Arrays.copyOf(keys, keys.length + 2);
+        row[keys.length] = member;
+        row[keys.length + 1] = NumberValue.of(count++);
+        parts.add(keys, row);
+    }
+
+    /** Gives all members, those of one group together, until no more are wanted. */
+    void each(Taker taker) {
+        SortedTurns sorted = new SortedTurns(new boolean[] {false}, (a, b) -> Comparison.compare(a[0], b[0]), holdings);
+        parts.number(sorted);
+        sorted.each(turn -> {
+            @Nullable Object[] row = turn.names();
+            Value[] keys = Arrays.copyOf(row, row.length - 1, Value[].class);
+            Value member = (Value) Objects.requireNonNull(row[row.length - 1]);
+            return taker.take(((NumberValue) turn.keys()[0]).nearestLong(), keys, member);
+        });
+    }
+
+    /** Rows by the hashes of their keys. */
+    private final class Parts {
+        private final int level;
+        private final @Nullable LaidDown[] rows = new LaidDown[PARTS];
+
+        Parts(int level) {
+            this.level = level;
+        }
+
+        void add(Value[] keys, @Nullable Value[] row) {
+            code.set(keys);
+            // Of each level another part of the hash.
+            int part = Hashing.of(code.hash(), level) & PARTS - 1;
+            LaidDown laid = rows[part];
+            if (laid == null) {
+                laid = holdings.layDown();
+                rows[part] = laid;
+            }
+            laid.add(row);
+        }
+
+        void number(SortedTurns sorted) {
+            for (LaidDown part : rows) {
+                if (part != null) {
+                    part.complete();
+                }
+            }
+            for (LaidDown part : rows) {
+                if (part != null) {
+                    number(part, sorted);
+                }
+            }
+        }
+
+        private void number(LaidDown part, SortedTurns sorted) {
+            KeyTable first = new KeyTable(1);
+            Parts deeper = new Parts(level + 1);
+            long bytes = 0;
+            LaidDown.Reader reader = part.read(holdings.readAhead(1));
+            for (@Nullable Value[] row = reader.next(); row != null; row = reader.next()) {
+                Value[] keys = Arrays.copyOf(row, row.length - 2, Value[].class);
+                code.set(keys);
+                int number = first.find(code);
+                if (number < 0 && holdings.isTooMuch(bytes) && level < LEVELS) {
+                    deeper.add(keys, row);
+                    continue;
+                }
+                long place = ((NumberValue) Objects.requireNonNull(row[row.length - 1])).nearestLong();
+                if (number < 0) {
+                    number = first.add(code);
+                    first.cells()[first.cellsOf(number)] = place;
+                    long more = KEY + ValueSize.of(keys);
+                    holdings.add(more);
+                    bytes += more;
+                }
+                Value group = NumberValue.of(first.cells()[first.cellsOf(number)]);
+                sorted.add(
+                        new SortedTurns.Turn(Arrays.copyOf(row, row.length - 1, Object[].class), new Value[] {group}));
+            }
+            holdings.add(-bytes);
+            deeper.number(sorted);
+        }
+    }
+}
