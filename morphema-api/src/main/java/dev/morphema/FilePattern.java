@@ -30,10 +30,9 @@ public final class FilePattern {
         if (!isPattern(word) || exists(folder, word)) {
             return List.of(folder.resolve(word));
         }
-        String pattern = word.startsWith("./") ? word.substring(2) : word;
-        int fixed = pattern.lastIndexOf('/', firstMark(pattern));
-        String fixedPart = fixed < 0 ? "" : fixed == 0 ? "/" : pattern.substring(0, fixed);
-        Path start = folder.resolve(fixedPart);
+        String pattern = plain(word);
+        int fixed = fixed(pattern);
+        Path start = start(folder, word);
         List<Path> found = List.of();
         try {
             PathMatcher matcher = start.getFileSystem().getPathMatcher("glob:" + pattern.substring(fixed + 1));
@@ -57,6 +56,22 @@ public final class FilePattern {
             throw new ProblemException(Problem.error(Code.FILE_NOT_FOUND, "No file is like " + word + "."));
         }
         return found;
+    }
+
+    private static String plain(String word) {
+        return word.startsWith("./") ? word.substring(2) : word;
+    }
+
+    /** {@return where the part of a pattern ends that is no pattern itself, or -1} */
+    private static int fixed(String pattern) {
+        return pattern.lastIndexOf('/', firstMark(pattern));
+    }
+
+    /** {@return the folder in which, or below which, the files of a pattern are} */
+    static Path start(Path folder, String word) {
+        String pattern = plain(word);
+        int fixed = fixed(pattern);
+        return folder.resolve(fixed < 0 ? "" : fixed == 0 ? "/" : pattern.substring(0, fixed));
     }
 
     private static ProblemException unreadable(String word, IOException e) {

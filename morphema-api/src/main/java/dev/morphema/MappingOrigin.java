@@ -18,6 +18,15 @@ interface MappingOrigin {
      */
     String text() throws IOException;
 
+    /**
+     * {@return what is equal for the same text, however it is named}
+     *
+     * @throws IOException if it is not there
+     */
+    default Object identity() throws IOException {
+        return name();
+    }
+
     /** {@return a file that the mapping names; opening it may fail} */
     Input file(String path);
 

@@ -14,6 +14,7 @@ import dev.morphema.value.Value;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 
 /**
  * Checks and loads mappings. Immutable and safe for use by many threads.
@@ -26,12 +27,16 @@ import java.util.List;
  * }</pre>
  */
 public final class Morphema {
-    private static final Morphema STANDARD = new Morphema(StandardFormats.registry(), StandardFormats.functions());
+    private static final Morphema STANDARD =
+            new Morphema(StandardFormats.registry(), StandardFormats.functions(), List.of());
 
     private final FormatRegistry formats;
     private final FunctionTable functions;
+    /** Folders that mappings may read of, beside their own. */
+    private final List<Path> readable;
 
-    private Morphema(FormatRegistry formats, FunctionTable functions) {
+    private Morphema(FormatRegistry formats, FunctionTable functions, List<Path> readable) {
+        this.readable = readable;
         this.formats = formats;
         this.functions = functions;
     }
@@ -56,7 +61,18 @@ public final class Morphema {
                 functions.with(
                         signature,
                         nothing == JavaFunction.Nothing.IS_TAKEN,
-                        (arguments, run) -> called(signature, function, arguments)));
+                        (arguments, run) -> called(signature, function, arguments)),
+                readable);
+    }
+
+    /**
+     * {@return Morphema whose mappings may also read files in a folder and below}: tables, samples and mappings that they use. If
+     * nothing is said, a mapping reads only what is in its own folder or below, whatever it names.
+     */
+    public Morphema allowRead(Path folder) {
+        List<Path> more = new ArrayList<>(readable);
+        more.add(Objects.requireNonNull(folder));
+        return new Morphema(formats, functions, List.copyOf(more));
     }
 
     private static Value called(String signature, JavaFunction function, Value[] arguments) {
@@ -83,7 +99,7 @@ public final class Morphema {
      * too.
      */
     public Checked check(Path file) {
-        return check(new FolderOrigin(file));
+        return check(new FolderOrigin(file, readable));
     }
 
     /**
@@ -94,7 +110,7 @@ public final class Morphema {
      * @param folder where samples and tables are looked for
      */
     public Checked check(String name, String text, Path folder) {
-        return check(new FolderOrigin(name, text, folder));
+        return check(new FolderOrigin(name, text, folder, readable));
     }
 
     /**

@@ -4,6 +4,7 @@ import dev.morphema.check.Environment;
 import dev.morphema.format.Input;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.MappingTree;
 import dev.morphema.syntax.Parser;
@@ -16,14 +17,17 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /** Reads a mapping and those that it uses. */
 final class UseLoader {
+    private static final Pattern MAPPING = Pattern.compile("(\\s|\uFEFF|#[^\n]*\n)*morphema\\b");
+
     private final List<MappingTree> trees = new ArrayList<>();
     private final List<Problem> problems = new ArrayList<>();
     private final Map<SourceText, MappingOrigin> origins = new HashMap<>();
-    private final Set<String> seen = new HashSet<>();
+    private final Set<Object> seen = new HashSet<>();
 
     private UseLoader() {}
 
@@ -48,14 +52,25 @@ final class UseLoader {
     }
 
     private void read(MappingOrigin origin, Decl.@Nullable Use use) {
-        if (!seen.add(origin.name())) {
-            return;
-        }
         String text;
         try {
+            if (!seen.add(origin.identity())) {
+                return;
+            }
             text = origin.text();
         } catch (IOException e) {
             problems.add(unreadable(origin, use, e));
+            return;
+        } catch (ProblemException e) {
+            problems.add(
+                    use == null ? e.problem() : e.problem().at(use.fileSpan().location()));
+            return;
+        }
+        if (use != null && !MAPPING.matcher(text).lookingAt()) {
+            // Nothing of another file is shown.
+            problems.add(use.fileSpan()
+                    .error(Code.SYNTAX, "This file is no mapping: it does not begin with the version.")
+                    .withHelp("the first line of a mapping is: morphema 1"));
             return;
         }
         SourceText source = new SourceText(origin.name(), text);

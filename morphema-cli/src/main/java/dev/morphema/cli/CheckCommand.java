@@ -6,11 +6,13 @@ import dev.morphema.problem.Problem;
 import java.nio.file.Path;
 import java.util.List;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
 
 /** {@code morphema check}: looks for mistakes in a mapping without running it. */
 final class CheckCommand extends TerminalCommand {
     private final PositionalParamSpec file = mappingFile();
+    private final OptionSpec allowRead = allowRead();
 
     CheckCommand(Terminal terminal) {
         super(terminal);
@@ -18,13 +20,16 @@ final class CheckCommand extends TerminalCommand {
 
     @Override
     CommandSpec spec() {
-        return spec("Look for mistakes in a mapping, without running it.").addPositional(file);
+        return spec("Look for mistakes in a mapping, without running it.")
+                .addPositional(file)
+                .addOption(allowRead);
     }
 
     @Override
     public Integer call() {
         Path mapping = file.getValue();
-        Checked checked = MappingFile.check(mapping, terminal().in());
+        Checked checked =
+                MappingFile.check(morphema(allowRead), mapping, terminal().in());
         List<Problem> problems = checked.problems();
         if (checked.mapping().isEmpty()) {
             terminal().problems(!hidesValues()).print(problems);

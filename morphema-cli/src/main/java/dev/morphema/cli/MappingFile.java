@@ -19,8 +19,7 @@ final class MappingFile {
     private MappingFile() {}
 
     /** {@return the mapping with its problems}; one of standard input names files relative to the current folder */
-    static Checked check(Path file, InputStream in) {
-        Morphema morphema = Morphema.standard();
+    static Checked check(Morphema morphema, Path file, InputStream in) {
         return file.equals(STANDARD) ? morphema.check(shown(file), text(in), Path.of("")) : morphema.check(file);
     }
 

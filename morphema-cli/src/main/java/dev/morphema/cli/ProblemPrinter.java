@@ -122,7 +122,10 @@ final class ProblemPrinter {
     private void rule(@Nullable RuleLocation rule, Colour mark) {
         if (rule != null) {
             out.println("  rule:  " + rule);
-            line(rule.text(), rule.column(), rule.length(), mark);
+            boolean tooLong = rule.text().isEmpty() && rule.column() > 1;
+            if (!tooLong) {
+                line(rule.text(), rule.column(), rule.length(), mark);
+            }
         }
     }
 

@@ -32,6 +32,7 @@ final class RunCommand extends TerminalCommand {
     private static final String STANDARD = "-";
 
     private final PositionalParamSpec file = mappingFile();
+    private final OptionSpec allowRead = allowRead();
     private final OptionSpec in = repeated(
             "--in",
             "[SOURCE=]FILE",
@@ -71,7 +72,7 @@ final class RunCommand extends TerminalCommand {
     CommandSpec spec() {
         CommandSpec spec = spec("Run a mapping.")
                 .addPositional(file)
-                .addArgGroup(group("Inputs and outputs", 1, in, out, params))
+                .addArgGroup(group("Inputs and outputs", 1, in, out, params, allowRead))
                 .addArgGroup(group("Memory, threads and limits", 2, memory, threads, limits));
         spec.usageMessage()
                 .footerHeading("%nExamples%n")
@@ -95,7 +96,8 @@ final class RunCommand extends TerminalCommand {
     public Integer call() {
         long start = System.nanoTime();
         ProblemPrinter printer = terminal().problems(!hidesValues());
-        Checked checked = MappingFile.check(file.<Path>getValue(), terminal().in());
+        Checked checked = MappingFile.check(
+                morphema(allowRead), file.<Path>getValue(), terminal().in());
         Mapping mapping = checked.mapping().orElse(null);
         if (mapping == null) {
             printer.print(checked.problems());

@@ -1,5 +1,6 @@
 package dev.morphema.cli;
 
+import dev.morphema.Morphema;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -103,6 +104,23 @@ abstract class TerminalCommand implements Callable<Integer> {
                 .paramLabel("MAPPING")
                 .description("The file with the mapping; - is standard input.")
                 .build();
+    }
+
+    /** {@return the option that names folders which a mapping may read of} */
+    static OptionSpec allowRead() {
+        return repeated(
+                "--allow-read",
+                "FOLDER",
+                "A folder in which, and below, the mapping may read tables, samples and other mappings; without it only its own.");
+    }
+
+    /** {@return what loads mappings, with the folders they may read of} */
+    static Morphema morphema(OptionSpec allowRead) {
+        Morphema morphema = Morphema.standard();
+        for (String folder : words(allowRead)) {
+            morphema = morphema.allowRead(Path.of(folder));
+        }
+        return morphema;
     }
 
     final Terminal terminal() {

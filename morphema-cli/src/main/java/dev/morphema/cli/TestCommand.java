@@ -1,6 +1,5 @@
 package dev.morphema.cli;
 
-import dev.morphema.Morphema;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -14,6 +13,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
 
 /** {@code morphema test}: runs sample cases and shows where an output is not as expected. */
@@ -30,6 +30,8 @@ final class TestCommand extends TerminalCommand {
                     "Mappings, folders of cases, cases, or folders above them; the current folder if none is named.")
             .build();
 
+    private final OptionSpec allowRead = allowRead();
+
     TestCommand(Terminal terminal) {
         super(terminal);
     }
@@ -39,7 +41,8 @@ final class TestCommand extends TerminalCommand {
         return spec(
                         "Run sample cases.",
                         "Beside arrival.morphema, the folder arrival.cases/ has a folder for each case: in/ with files named after the sources, out/ with what is expected of the targets.")
-                .addPositional(paths);
+                .addPositional(paths)
+                .addOption(allowRead);
     }
 
     @Override
@@ -53,7 +56,7 @@ final class TestCommand extends TerminalCommand {
             throw new ProblemException(Problem.error(Code.USAGE, "There are no cases here.")
                     .withHelp("a case is a folder in NAME.cases/ beside NAME.morphema, with in/ and out/ in it"));
         }
-        CaseRunner runner = new CaseRunner(Morphema.standard());
+        CaseRunner runner = new CaseRunner(morphema(allowRead));
         List<CaseResult> results = new ArrayList<>();
         for (SampleCase sampleCase : cases) {
             CaseResult result = runner.run(sampleCase);

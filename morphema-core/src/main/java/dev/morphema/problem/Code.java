@@ -71,6 +71,7 @@ public enum Code {
     // files and streams
     FILE_NOT_FOUND(Area.FILE),
     NOT_READABLE(Area.FILE),
+    NOT_ALLOWED(Area.FILE),
     NOT_WRITTEN(Area.FILE);
 
     private final Area area;

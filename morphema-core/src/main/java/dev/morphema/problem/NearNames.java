@@ -12,6 +12,9 @@ import java.util.stream.Collectors;
 public final class NearNames {
     private static final int MOST = 3;
 
+    /** Longer names take too long to compare, and nobody has misspelt them. */
+    private static final int MOST_COMPARED = 400;
+
     private NearNames() {}
 
     /** {@return up to three names that are spelt much like the given one, the nearest first} */
@@ -20,7 +23,7 @@ public final class NearNames {
         int allowed = name.length() < 2 ? 0 : Math.max(1, name.length() / 3);
         Map<String, Integer> distances = known.stream()
                 .distinct()
-                .filter(k -> !k.equals(name))
+                .filter(k -> !k.equals(name) && k.length() + name.length() <= MOST_COMPARED)
                 .collect(Collectors.toMap(k -> k, k -> distance(fold(name), fold(k))));
         return distances.entrySet().stream()
                 .filter(e -> e.getValue() <= allowed)

@@ -6,6 +6,8 @@ import org.jspecify.annotations.Nullable;
 /**
  * One thing that is wrong or doubtful. Immutable.
  *
+ * <p>Texts are kept short: names and values that are longer than anybody reads end with an ellipsis.
+ *
  * <p>The message holds no data of an input; the offending value is a field of its own, so that a caller decides whether
  * to show it.
  *
@@ -26,10 +28,19 @@ public record Problem(
         @Nullable String value,
         @Nullable String help) {
 
+    private static final int MOST_OF_MESSAGE = 1_000;
+    private static final int MOST_OF_VALUE = 10_000;
+
     public Problem {
         Objects.requireNonNull(severity);
         Objects.requireNonNull(code);
-        Objects.requireNonNull(message);
+        message = shortened(Objects.requireNonNull(message), MOST_OF_MESSAGE);
+        value = value == null ? null : shortened(value, MOST_OF_VALUE);
+        help = help == null ? null : shortened(help, MOST_OF_MESSAGE);
+    }
+
+    private static String shortened(String text, int most) {
+        return text.length() <= most ? text : text.substring(0, most - 1) + "…";
     }
 
     /** {@return an error without any place} */

@@ -5,6 +5,8 @@ import java.util.Arrays;
 
 /** A text with its name, which knows where its lines begin. Immutable. */
 public final class SourceText {
+    private static final int MOST_OF_LINE = 10_000;
+
     private final String name;
     private final String text;
     private final int[] lineStarts;
@@ -80,6 +82,10 @@ public final class SourceText {
         int line = line(start);
         int from = lineStarts[line - 1];
         String lineText = lineText(line);
+        if (lineText.length() > MOST_OF_LINE) {
+            // A part of it would be at another place, and all of it nobody reads.
+            return new RuleLocation(name, line, start - from + 1, 1, "");
+        }
         int markFrom = Math.min(start - from, lineText.length());
         int markTo = Math.min(Math.max(end - from, markFrom), lineText.length());
         return new RuleLocation(

@@ -4,7 +4,6 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.time.Instant;
-import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
@@ -107,7 +106,7 @@ public final class Comparison {
      */
     public static Object key(Value value) {
         if (value instanceof DateTimeValue datetime) {
-            return datetime.offset() == null ? datetime : atUtc(datetime);
+            return datetime.offset() == null ? datetime : new PointKey(instant(datetime));
         }
         if (value instanceof ListValue list) {
             return keys(list.items());
@@ -158,8 +157,12 @@ public final class Comparison {
                         .withHelp("put a text in quotes to compare texts: x == \"5\"")));
     }
 
-    private static DateTimeValue atUtc(DateTimeValue datetime) {
-        return new DateTimeValue(LocalDateTime.ofInstant(instant(datetime), ZoneOffset.UTC), ZoneOffset.UTC);
+    /** A point in time, with a hash that cannot be foreseen. */
+    private record PointKey(Instant instant) {
+        @Override
+        public int hashCode() {
+            return Hashing.of(instant.getEpochSecond(), instant.getNano());
+        }
     }
 
     /** The point in time; as if it were UTC if the offset is not known. */
