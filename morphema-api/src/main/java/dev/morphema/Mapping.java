@@ -1,6 +1,7 @@
 package dev.morphema;
 
 import dev.morphema.check.CheckedMapping;
+import dev.morphema.engine.Counts;
 import dev.morphema.engine.Program;
 import dev.morphema.engine.Run;
 import dev.morphema.format.FormatRegistry;
@@ -180,10 +181,29 @@ public final class Mapping {
             written.put(targets().get(i), outcome.written().get(i));
         }
         List<Problem> warnings = new ArrayList<>();
-        for (Problem problem : outcome.warnings()) {
+        Counts counts = outcome.counts();
+        for (Problem problem : counts.warnings()) {
             warnings.add(InputLines.shown(problem, inputs));
         }
-        return new Result(read, written, warnings);
+        return new Result(
+                read,
+                written,
+                warnings,
+                counts.kindsOfWarnings(),
+                counts.leftOut().stream()
+                        .map(left -> new Result.LeftOut(left.rule(), left.written(), left.count()))
+                        .toList(),
+                counts.missed().stream()
+                        .map(missed -> new Result.Missed(
+                                program.mapping()
+                                        .tables()
+                                        .get(missed.table())
+                                        .decl()
+                                        .name()
+                                        .text(),
+                                missed.count(),
+                                missed.mostFrequent()))
+                        .toList());
     }
 
     private void checkNames(Inputs inputs, Outputs outputs, RunOptions options) {

@@ -160,6 +160,11 @@ public final class Morphema {
                     null,
                     List.of(Problem.error(Code.TOO_DEEP, "The mapping is nested too deeply to be checked.")
                             .withHelp(Mapping.TOO_DEEP_HELP)));
+        } catch (OutOfMemoryError e) {
+            return new Checked(
+                    null,
+                    List.of(Problem.error(Code.MEMORY, "There is not enough memory for what this mapping reads itself.")
+                            .withHelp("its tables and samples are kept; Java gets more memory by -Xmx4g")));
         }
     }
 

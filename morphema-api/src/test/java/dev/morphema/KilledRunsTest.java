@@ -92,6 +92,8 @@ class KilledRunsTest {
 
     /** The program that is killed: all its runs write the same files, with the number of the run in each. */
     static final class Endless {
+        private static final long MOST_MILLIS = 60_000;
+
         private Endless() {}
 
         public static void main(String[] args) {
@@ -102,7 +104,8 @@ class KilledRunsTest {
                     """);
             Path folder = Path.of(args[0]);
             long start = System.currentTimeMillis();
-            for (int run = 0; ; run++) {
+            // Not for ever, if those who would kill it are gone.
+            for (int run = 0; System.currentTimeMillis() - start < MOST_MILLIS; run++) {
                 StringBuilder input = new StringBuilder();
                 for (int i = 0; i < Integer.parseInt(args[1]); i++) {
                     input.append("{\"id\": ")

@@ -6,16 +6,22 @@ import java.io.PrintWriter;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /** Says in a few lines what a run has read and written. */
 final class Account {
     /** A second has ten to the power of so many nanoseconds. */
     private static final int NANOS = 9;
 
-    private final PrintWriter out;
+    private static final int MOST_KEYS = 3;
 
-    Account(PrintWriter out) {
+    private final PrintWriter out;
+    private final boolean values;
+
+    /** @param values whether data may be shown */
+    Account(PrintWriter out, boolean values) {
         this.out = out;
+        this.values = values;
     }
 
     /**
@@ -32,7 +38,20 @@ final class Account {
                         result.written().getOrDefault(target, 0L),
                         mapping.hasManyDocuments(target) ? "document" : "record")
                 + (file.equals("-") ? "" : " in " + file)));
+        result.leftOut()
+                .forEach(left -> out.println(
+                        "left    out by where on line " + left.rule().line() + ": " + counted(left.count(), "record")));
+        result.missed()
+                .forEach(missed -> out.println("missed  " + missed.table() + ": " + counted(missed.count(), "look-up")
+                        + " without a row" + (values ? ", most often " + keys(missed.keys()) : "")));
         out.println("took    " + BigDecimal.valueOf(nanos, NANOS).setScale(2, RoundingMode.HALF_UP) + " s");
+    }
+
+    private static String keys(Map<String, Long> keys) {
+        return keys.entrySet().stream()
+                .limit(MOST_KEYS)
+                .map(key -> SourceLine.harmless(key.getKey()) + " (" + grouped(key.getValue()) + ")")
+                .collect(Collectors.joining(", "));
     }
 
     private static String counted(long count, String what) {

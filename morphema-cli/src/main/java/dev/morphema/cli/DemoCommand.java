@@ -72,7 +72,7 @@ final class DemoCommand extends TerminalCommand {
         PrintWriter out = terminal().text();
         out.println("mapping " + mappingFile);
         out.println("input   " + manifest);
-        new Account(out).print(mapping, result, outputs, nanos);
+        new Account(out, true).print(mapping, result, outputs, nanos);
         new ProblemPrinter(
                         out,
                         true,

@@ -6,6 +6,7 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.RuleLocation;
 import java.io.PrintWriter;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -49,6 +50,15 @@ final class ProblemPrinter {
 
     /** Prints all problems without a count. */
     void printEach(List<Problem> problems) {
+        printEach(problems, Map.of());
+    }
+
+    /**
+     * Prints the first problems of a run without a count.
+     *
+     * @param kinds how many there are of each kind, without the value and the place in an input
+     */
+    void printEach(List<Problem> problems, Map<Problem, Long> kinds) {
         boolean first = true;
         for (int i = 0; i < problems.size(); i++) {
             Problem problem = problems.get(i);
@@ -62,8 +72,9 @@ final class ProblemPrinter {
                 first = false;
                 print(problem);
             } else if (before == MOST_OF_A_KIND) {
-                long more = problems.stream().filter(p -> alike(p, problem)).count() - MOST_OF_A_KIND;
-                out.println("… and " + more + " more like this");
+                long listed = problems.stream().filter(p -> alike(p, problem)).count();
+                long all = kinds.getOrDefault(problem.withValue(null).in(null), listed);
+                out.println("… and " + Account.grouped(all - MOST_OF_A_KIND) + " more like this");
             }
         }
     }
@@ -71,14 +82,18 @@ final class ProblemPrinter {
     /** {@return how many errors and warnings there are, in words} */
     static String counted(List<Problem> problems) {
         long errors = problems.stream().filter(Problem::isError).count();
-        long warnings = problems.size() - errors;
+        return counted(errors, problems.size() - errors);
+    }
+
+    /** {@return some numbers of errors and warnings, in words} */
+    static String counted(long errors, long warnings) {
         String counts = counted(errors, "error");
         String more = counted(warnings, "warning");
         return counts.isEmpty() || more.isEmpty() ? counts + more : counts + ", " + more;
     }
 
     private static String counted(long count, String what) {
-        return count == 0 ? "" : count + " " + what + (count == 1 ? "" : "s");
+        return count == 0 ? "" : Account.grouped(count) + " " + what + (count == 1 ? "" : "s");
     }
 
     private static boolean alike(Problem a, Problem b) {

@@ -21,7 +21,9 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
@@ -62,6 +64,13 @@ final class RunCommand extends TerminalCommand {
             "NAME=NUMBER",
             "Another limit than the usual one, such as text=500m, depth=2000 or time=30000 (milliseconds); their names: "
                     + Arrays.stream(Limit.values()).map(Limit::word).collect(Collectors.joining(", ")) + ".");
+    private final OptionSpec summary = OptionSpec.builder("--summary")
+            .type(Path.class)
+            .arity("1")
+            .paramLabel("FILE")
+            .description(
+                    "A file for what the run came to, in JSON: how many records were read, written and left out, warnings, look-ups that found nothing, or why it failed.")
+            .build();
     private final OptionSpec quiet = flag("--quiet", "Say nothing of what was read and written.");
 
     RunCommand(Terminal terminal) {
@@ -87,6 +96,7 @@ final class RunCommand extends TerminalCommand {
     @Override
     List<OptionSpec> messages() {
         List<OptionSpec> messages = new ArrayList<>();
+        messages.add(summary);
         messages.add(quiet);
         messages.addAll(super.messages());
         return messages;
@@ -95,13 +105,24 @@ final class RunCommand extends TerminalCommand {
     @Override
     public Integer call() {
         long start = System.nanoTime();
+        Summary summary = summaryOf();
+        try {
+            return run(start, summary);
+        } catch (ProblemException e) {
+            if (summary != null) {
+                summary.write(e.problems(), secondsSince(start));
+            }
+            throw e;
+        }
+    }
+
+    private int run(long start, @Nullable Summary summary) {
         ProblemPrinter printer = terminal().problems(!hidesValues());
         Checked checked = MappingFile.check(
                 morphema(allowRead), file.<Path>getValue(), terminal().in());
         Mapping mapping = checked.mapping().orElse(null);
         if (mapping == null) {
-            printer.print(checked.problems());
-            return ExitCode.of(checked.problems());
+            throw new ProblemException(checked.problems());
         }
         printer.printEach(checked.problems());
         Map<String, String> outputs = outputs(mapping);
@@ -117,20 +138,46 @@ final class RunCommand extends TerminalCommand {
             }
             throw e;
         }
-        List<Problem> warnings = new ArrayList<>(checked.problems());
-        if (!warnings.isEmpty() && !result.warnings().isEmpty()) {
+        if (summary != null) {
+            summary.write(result, outputs, checked.problems(), secondsSince(start));
+        }
+        if (!checked.problems().isEmpty() && !result.warnings().isEmpty()) {
             terminal().words().println();
         }
-        printer.printEach(result.warnings());
-        warnings.addAll(result.warnings());
-        if (!warnings.isEmpty()) {
+        printer.printEach(result.warnings(), result.kindsOfWarnings());
+        long warnings = checked.problems().size() + result.warningsInAll();
+        if (warnings > 0) {
             terminal().words().println();
-            terminal().words().println(ProblemPrinter.counted(warnings));
+            terminal().words().println(ProblemPrinter.counted(0, warnings));
         }
         if (!isOn(quiet)) {
-            new Account(terminal().words()).print(mapping, result, outputs, System.nanoTime() - start);
+            new Account(terminal().words(), !hidesValues()).print(mapping, result, outputs, System.nanoTime() - start);
         }
         return ExitCode.GOOD;
+    }
+
+    private static double secondsSince(long start) {
+        return TimeUnit.NANOSECONDS.toMillis(System.nanoTime() - start) / 1e3;
+    }
+
+    private @Nullable Summary summaryOf() {
+        Path place = summary.getValue();
+        if (place == null) {
+            return null;
+        }
+        Path mapping = file.getValue();
+        Stream<String> others = Stream.of(words(in), words(out))
+                .flatMap(List::stream)
+                .flatMap(word -> Stream.of(word, word.substring(word.indexOf('=') + 1)));
+        boolean taken = Stream.concat(others, Stream.of(mapping.toString()))
+                .anyMatch(other -> Path.of(other)
+                        .toAbsolutePath()
+                        .normalize()
+                        .equals(place.toAbsolutePath().normalize()));
+        if (taken) {
+            throw usage("The summary would overwrite an input or output.", "give it a file of its own");
+        }
+        return new Summary(place, MappingFile.shown(mapping), !hidesValues());
     }
 
     private Inputs inputs(Mapping mapping) {

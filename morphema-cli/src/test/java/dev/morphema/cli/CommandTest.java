@@ -379,6 +379,66 @@ class CommandTest {
     }
 
     @Test
+    @DisplayName("the summary says what a run came to, or why it failed, and takes the place of nothing else")
+    void summary() throws IOException {
+        Path mapping = Files.writeString(folder.resolve("m.morphema"), """
+                morphema 1
+                source s: csv
+                table t { A = "a" }
+                target o: csv { for x in s where x.k != "z" { k = x.k  v = t[x.k] ?? "none" } }
+                """);
+        Path rows = Files.writeString(folder.resolve("rows.csv"), "k\nA\nB\nz\nB\n");
+        Path summary = folder.resolve("summary.json");
+        Path out = folder.resolve("o.csv");
+        assertThat(run(
+                        "",
+                        "run",
+                        mapping.toString(),
+                        "--in",
+                        rows.toString(),
+                        "--out",
+                        out.toString(),
+                        "--summary",
+                        summary.toString()))
+                .isZero();
+        assertThat(err)
+                .contains("left    out by where on line 4: 1 record")
+                .contains("missed  t: 2 look-ups without a row, most often B (2)");
+        assertThat(Files.readString(summary))
+                .contains("\"outcome\" : \"written\"", "\"records\" : 4", "\"records\" : 3")
+                .contains("\"where\" : \"x.k != \\\"z\\\"\"", "\"table\" : \"t\"", "\"key\" : \"B\"");
+        assertThat(run(
+                        "",
+                        "run",
+                        mapping.toString(),
+                        "--in",
+                        "none.csv",
+                        "--out",
+                        out.toString(),
+                        "--summary",
+                        summary.toString()))
+                .isEqualTo(4);
+        assertThat(Files.readString(summary)).contains("\"outcome\" : \"failed\"", "\"code\" : \"file-not-found\"");
+        assertThat(run(
+                        "",
+                        "run",
+                        mapping.toString(),
+                        "--in",
+                        rows.toString(),
+                        "--out",
+                        out.toString(),
+                        "--summary",
+                        rows.toString()))
+                .isEqualTo(3);
+        assertThat(run("", "run", mapping.toString(), "--in", rows.toString(), "--limit", "colums=3"))
+                .isEqualTo(3);
+        assertThat(err).contains("There is no limit colums.");
+        assertThat(run("", "run", mapping.toString(), "--in", rows.toString(), "--limit", "records=3"))
+                .isEqualTo(1);
+        assertThat(err).contains("There are more than 3 records of one source.", "--limit records=NUMBER");
+    }
+
+    @Test
     @DisplayName("an input that is not there is refused, also if the target that is asked for does not use it")
     void missingInput() throws IOException {
         Path mapping = Files.writeString(
@@ -395,7 +455,7 @@ class CommandTest {
         assertThat(run("", "help")).isZero();
         assertThat(out).contains("completion", "Exit codes");
         assertThat(run("", "help", "run")).isZero();
-        assertThat(out).contains("Inputs and outputs", "Memory and threads", "Messages", "--param");
+        assertThat(out).contains("Inputs and outputs", "Memory, threads and limits", "Messages", "--param");
         assertThat(run("", "completion")).isZero();
         assertThat(out).contains("complete -F", "--memory");
     }

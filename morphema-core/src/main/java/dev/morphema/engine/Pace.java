@@ -19,6 +19,8 @@ final class Pace {
     private final long mostNanos;
     private final long start = System.nanoTime();
     private long steps;
+    /** Of the units before this one. */
+    private long before;
 
     Pace(RunWatch watch, Limits limits) {
         this.watch = watch;
@@ -30,7 +32,13 @@ final class Pace {
 
     /** Another record, or turn of an outermost loop, begins. */
     void beginUnit() {
+        before += steps + 1;
         steps = 0;
+    }
+
+    /** {@return a number that is the same until another record, turn or call begins} */
+    long moment() {
+        return before + steps;
     }
 
     /** One more call or turn of a loop. */

@@ -84,13 +84,12 @@ public final class Run {
      *
      * @param read how many records each source had; 1 for one that is no sequence
      * @param written how many turns the outermost loops of each target had; 1 for a document without loop
-     * @param warnings in the order they arose
+     * @param counts of what is not in the outputs
      */
-    public record Outcome(List<Long> read, List<Long> written, List<Problem> warnings) {
+    public record Outcome(List<Long> read, List<Long> written, Counts counts) {
         public Outcome {
             read = List.copyOf(read);
             written = List.copyOf(written);
-            warnings = List.copyOf(warnings);
         }
     }
 
@@ -105,6 +104,8 @@ public final class Run {
     private final BitSet warned = new BitSet();
 
     private final Map<Integer, PathWatch.Found> found = new TreeMap<>();
+    /** The sources that are sequences of records and have none. */
+    private final BitSet empty = new BitSet();
     /** The sources that were not read to their end. */
     private final BitSet leftEarly = new BitSet();
 
@@ -203,6 +204,7 @@ public final class Run {
             }
         }
         reportDrift();
+        reportEmpty();
         List<Long> written = new ArrayList<>();
         for (int i = 0; i < targets.size(); i++) {
             boolean single = targets.get(i) != null && !program.targets().get(i).repeats();
@@ -212,7 +214,7 @@ public final class Run {
         for (long count : read) {
             counts.add(count);
         }
-        return new Outcome(counts, written, state.warnings());
+        return new Outcome(counts, written, state.counts());
     }
 
     private void reportDrift() {
@@ -229,11 +231,27 @@ public final class Run {
         });
     }
 
+    /** Nothing comes of an input without records, which is easily overlooked. */
+    private void reportEmpty() {
+        empty.stream().forEach(source -> {
+            String name = program.mapping().sources().get(source).decl().name().text();
+            state.warn(Problem.warning(Code.NO_RECORDS, "The input of the source " + name + " has no record.")
+                    .in(InputLocation.at(readers.nameOf(source), 0, 0)));
+        });
+    }
+
     private Reading begin(int source, List<FieldName> path, Projection projection) {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
         // Readers of flat sources know all columns before the first record.
         boolean flat = checked.format().traits().flat();
         return new Reading(state.pace(), flat ? null : new PathWatch(projection, path, checked.isOfManyFiles()));
+    }
+
+    /** Remembers that a sequence of records has none; that nothing is at a path is told otherwise. */
+    private void see(int source, List<FieldName> path, RecordReader reader, long records) throws IOException {
+        if (records == 0 && path.isEmpty() && reader.isSequence()) {
+            empty.set(source);
+        }
     }
 
     private void end(Reading reading, int source, RecordReader reader) {
@@ -285,6 +303,7 @@ public final class Run {
                 push(reader, source, open, kept, reading);
             }
             end(reading, source, reader);
+            see(source, pass.path(), reader, reading.count());
         }
     }
 
@@ -402,6 +421,7 @@ public final class Run {
                     record = more ? next(reader) : null;
                 }
                 end(reading, source, reader);
+                see(source, path, reader, reading.count());
                 if (!more) {
                     leftEarly.set(source);
                 }
@@ -428,6 +448,11 @@ public final class Run {
             Reading reading = begin(source, List.of(), projection);
             reading.see(value);
             end(reading, source, reader);
+            see(
+                    source,
+                    List.of(),
+                    reader,
+                    value instanceof ListValue list ? list.items().size() : 1);
             if (value instanceof ListValue list) {
                 read[source] = Math.max(read[source], list.items().size());
                 return checked.isSequence() ? Many.owned(list.items()) : list;

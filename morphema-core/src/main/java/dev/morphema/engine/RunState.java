@@ -3,9 +3,10 @@ package dev.morphema.engine;
 import dev.morphema.function.Function;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
+import dev.morphema.value.Many;
+import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Random;
@@ -14,9 +15,6 @@ import org.jspecify.annotations.Nullable;
 
 /** What one run knows: its parameters, and what was calculated or read once for all. Not thread-safe. */
 final class RunState implements Function.Surroundings {
-    /** More warnings are counted but not kept. */
-    private static final int MOST_WARNINGS = 1_000;
-
     /** Reads sources for rules that ask for them. */
     interface Sources {
         /** {@return all of a source} */
@@ -46,7 +44,7 @@ final class RunState implements Function.Surroundings {
     private final @Nullable Value[] found;
     private final Sources reading;
     private @Nullable RunMemory memory;
-    private final List<Problem> warnings = new ArrayList<>();
+    private final Counts counts;
     private final long[] written;
     private final Instant now;
     private final Supplier<Random> random;
@@ -66,6 +64,7 @@ final class RunState implements Function.Surroundings {
         this.globals = new Value[program.globals().size()];
         this.sources = new Value[program.mapping().sources().size()];
         this.tables = new TableIndex[program.tables().size()];
+        this.counts = new Counts(tables.length);
         this.asked = new Value[tables.length];
         this.found = new Value[tables.length];
         this.written = new long[program.targets().size()];
@@ -151,6 +150,15 @@ final class RunState implements Function.Surroundings {
 
     /** {@return what a table has for the values of a key} */
     Value find(int index, Value[] key) {
+        Value found = row(index, key);
+        if (found == Nothing.ABSENT
+                || found instanceof Many many && many.items().isEmpty()) {
+            counts.miss(index, key, pace.moment());
+        }
+        return found;
+    }
+
+    private Value row(int index, Value[] key) {
         if (key.length > 1) {
             return table(index).find(key);
         }
@@ -174,13 +182,17 @@ final class RunState implements Function.Surroundings {
     }
 
     void warn(Problem warning) {
-        if (warnings.size() < MOST_WARNINGS) {
-            warnings.add(warning);
-        }
+        counts.warn(warning);
     }
 
+    /** {@return the warnings so far, to which places may be added} */
     List<Problem> warnings() {
-        return warnings;
+        return counts.keptWarnings();
+    }
+
+    /** {@return what counts what is not in the outputs} */
+    Counts counts() {
+        return counts;
     }
 
     /** From now on, records that are written belong to this target. */

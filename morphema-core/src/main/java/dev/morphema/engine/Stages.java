@@ -79,10 +79,15 @@ final class Stages {
 
         @Override
         public Flow start(Frame frame, Flow next) {
+            Counts.LeftOut leftOut = frame.run().counts().leftOutBy(condition);
             return new Passing(next) {
                 @Override
                 public boolean turn() {
-                    return !condition.holds(frame) || pass();
+                    if (condition.holds(frame)) {
+                        return pass();
+                    }
+                    leftOut.add();
+                    return true;
                 }
             };
         }

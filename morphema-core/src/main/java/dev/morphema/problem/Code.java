@@ -55,6 +55,7 @@ public enum Code {
     MISSING_COLUMN(Area.DATA),
     MISSING_FIELD(Area.DATA),
     MISMATCH(Area.DATA),
+    NO_RECORDS(Area.DATA),
     BAD_CSV(Area.DATA),
     BAD_JSON(Area.DATA),
     BAD_XML(Area.DATA),

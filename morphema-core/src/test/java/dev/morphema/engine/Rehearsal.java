@@ -123,7 +123,7 @@ final class Rehearsal {
                             params, Instant.EPOCH, () -> new Random(1), budget, scratch, RunWatch.NONE, Limits.DEFAULT),
                     new MemoryReaders(),
                     new EventWriters());
-            warnings = outcome.warnings();
+            warnings = outcome.counts().warnings();
             outcomes.add(outcome);
         } catch (IOException e) {
             throw new AssertionError(e);
