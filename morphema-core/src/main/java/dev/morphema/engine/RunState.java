@@ -151,8 +151,7 @@ final class RunState implements Function.Surroundings {
     /** {@return what a table has for the values of a key} */
     Value find(int index, Value[] key) {
         Value found = row(index, key);
-        if (found == Nothing.ABSENT
-                || found instanceof Many many && many.items().isEmpty()) {
+        if (found == Nothing.ABSENT || found == Many.NONE) {
             counts.miss(index, key, pace.moment());
         }
         return found;

@@ -43,14 +43,21 @@ public final class Hashing {
     /** {@return the hash of some bytes} */
     public static int of(byte[] bytes, int from, int to) {
         long mixed = FIRST ^ to - from;
-        long word = 0;
-        for (int i = from; i < to; i++) {
-            word = word << Byte.SIZE | bytes[i] & 0xFF;
-            if ((i - from & Long.BYTES - 1) == Long.BYTES - 1) {
-                mixed = step(mixed, word);
-            }
+        int i = from;
+        for (; i + Long.BYTES < to; i += Long.BYTES) {
+            mixed = step(mixed, EightBytes.at(bytes, i));
         }
-        return folded(step(mixed, word));
+        boolean enough = i < to && i + Long.BYTES <= bytes.length;
+        return folded(step(mixed, enough ? EightBytes.first(EightBytes.at(bytes, i), to - i) : few(bytes, i, to)));
+    }
+
+    /** The same as if there were eight bytes. */
+    private static long few(byte[] bytes, int from, int to) {
+        long word = 0;
+        for (int i = to - 1; i >= from; i--) {
+            word = word << Byte.SIZE | bytes[i] & 0xFF;
+        }
+        return word;
     }
 
     /** {@return the hash of parts that have good hashes themselves} */
