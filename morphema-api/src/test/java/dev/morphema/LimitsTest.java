@@ -110,6 +110,22 @@ class LimitsTest {
                 lots + "<r><a>&f;</a><a>&f;</a></r>")) {
             exceeded(COPY.formatted("xml"), Inputs.text("s", document), Limits.DEFAULT.with(Limit.ENTITIES, 1_000_000));
         }
+        String many = IntStream.range(0, 20_000)
+                .mapToObj(i -> "<!ENTITY e" + i + " 'x'>")
+                .collect(Collectors.joining());
+        assertThat(Language.failure(COPY.formatted("xml"), Inputs.text("s", "<!DOCTYPE r [" + many + "]><r>&e1;</r>"))
+                        .message())
+                .isEqualTo("There are more than 262144 characters before the root element.");
+        String names =
+                "<r>" + IntStream.range(0, 11).mapToObj(i -> "<a" + i + "/>").collect(Collectors.joining()) + "</r>";
+        exceeded(
+                COPY.formatted("xml"),
+                Inputs.text("s", "<!DOCTYPE r []>" + names),
+                Limits.DEFAULT.with(Limit.NAMES, 10));
+        exceeded(
+                COPY.formatted("xml"),
+                Inputs.text("s", "<!DOCTYPE r []>" + names.replace("<a", "<?a").replace("/>", "?>")),
+                Limits.DEFAULT.with(Limit.NAMES, 10));
         String nothing = lots.replace("x".repeat(100), "").replace("]>", "<!ENTITY h '" + "&g;".repeat(100) + "'>]>");
         assertThat(Language.failure(COPY.formatted("xml"), Inputs.text("s", nothing + "<r>&h;</r>"))
                         .message())

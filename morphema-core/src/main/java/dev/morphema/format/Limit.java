@@ -17,6 +17,8 @@ public enum Limit {
     TEXT("text", 64L << 20, "characters in one text", 1 << 17),
     /** Characters of one name in JSON or XML. */
     NAME("name", 50_000, "characters in one name"),
+    /** Different names in one XML document that is read by characters: a long stream, one with entities or another encoding. */
+    NAMES("names", 10_000, "different names in one XML document"),
     /** Attributes of one XML element, and of a CSV row the columns. */
     FIELDS("fields", 100_000, "columns of a row, or attributes of an element"),
     /** Records that are read of one source. */

@@ -9,11 +9,24 @@ import java.io.Reader;
  * U+FFFF, which are no characters (section 2.2) but which the parser takes. Not thread-safe.
  */
 final class XmlCharacterReader extends FilterReader {
+    /** Declarations of entities are looked up as slowly as names. */
+    static final int MOST_OF_PROLOG = 1 << 18;
+
     private boolean afterReturn;
     private boolean forbidden;
     private long count;
+    private boolean inProlog = true;
     private int line = 1;
     private int column = 1;
+
+    /** There is too much before the root element. */
+    static final class LongPrologException extends IOException {
+        private static final long serialVersionUID = 1L;
+
+        LongPrologException() {
+            super("Long prolog");
+        }
+    }
 
     /** There is a character that a document cannot have. */
     static final class ForbiddenCharacterException extends IOException {
@@ -41,6 +54,11 @@ final class XmlCharacterReader extends FilterReader {
         super(in);
     }
 
+    /** The root element begins: from now on there may be more. */
+    void endProlog() {
+        inProlog = false;
+    }
+
     /** {@return how many characters were read} */
     long count() {
         return count;
@@ -61,6 +79,9 @@ final class XmlCharacterReader extends FilterReader {
                 return -1;
             }
             this.count += count;
+            if (inProlog && this.count - count > MOST_OF_PROLOG) {
+                throw new LongPrologException();
+            }
             to = normalize(into, offset, offset + count);
         }
         return to - offset;

@@ -99,6 +99,9 @@ final class XmlFaults {
         if (technical.contains(XmlLibraryTokens.TOO_MUCH)) {
             return Optional.of(Limit.ENTITIES);
         }
+        if (technical.contains(XmlLibraryTokens.TOO_MANY_NAMES)) {
+            return Optional.of(Limit.NAMES);
+        }
         if (!technical.contains("imit")) {
             return Optional.empty();
         }
@@ -109,6 +112,12 @@ final class XmlFaults {
             return Optional.of(Limit.TEXT);
         }
         return technical.contains("ttributes") ? Optional.of(Limit.FIELDS) : Optional.empty();
+    }
+
+    static Problem longProlog() {
+        return Problem.error(
+                Code.LIMIT,
+                "There are more than " + XmlCharacterReader.MOST_OF_PROLOG + " characters before the root element.");
     }
 
     private static Problem unknown(String technical) {

@@ -3,6 +3,8 @@ package dev.morphema.xml;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
 import java.io.Reader;
+import java.util.HashSet;
+import java.util.Set;
 import javax.xml.XMLConstants;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
@@ -15,12 +17,16 @@ final class XmlLibraryTokens implements XmlTokens {
     /** What is said where the entities of a document stand for more than allowed. */
     static final String TOO_MUCH = "Limit of what entities stand for";
 
+    static final String TOO_MANY_NAMES = "Limit of different names";
+
     /** An element counts as so many characters, about what it takes of the memory. */
     private static final int ELEMENT = 32;
 
     private final XmlCharacterReader characters;
     private final XMLStreamReader2 xml;
     private final long most;
+    private final long mostNames;
+    private final Set<String> names = new HashSet<>();
     /** Whether there may be entities; then it is counted what parts there are, with what entities stand for. */
     private boolean counts;
 
@@ -34,6 +40,7 @@ final class XmlLibraryTokens implements XmlTokens {
         this.characters = new XmlCharacterReader(characters);
         this.xml = XmlParsers.open(this.characters, limits);
         this.most = limits.most(Limit.ENTITIES);
+        this.mostNames = limits.most(Limit.NAMES);
     }
 
     @Override
@@ -55,7 +62,11 @@ final class XmlLibraryTokens implements XmlTokens {
                 case XMLStreamConstants.DTD:
                     counts = true;
                     break;
+                case XMLStreamConstants.PROCESSING_INSTRUCTION:
+                    meet(xml.getPITarget());
+                    break;
                 case XMLStreamConstants.START_ELEMENT:
+                    characters.endProlog();
                     count();
                     checkNamespaces();
                     return Token.START;
@@ -92,6 +103,13 @@ final class XmlLibraryTokens implements XmlTokens {
         }
     }
 
+    /** The parser looks names up in a table that is slow if their hashes are the same, so there may not be very many. */
+    private void meet(@Nullable String name) throws XMLStreamException {
+        if (name != null && names.add(name) && names.size() > mostNames) {
+            throw fault(TOO_MANY_NAMES);
+        }
+    }
+
     /** Namespaces in XML 1.0: names have at most one colon, within; prefixes are declared, and not as nothing. */
     private void checkNamespaces() throws XMLStreamException {
         checkName(xml.getPrefix(), xml.getLocalName());
@@ -104,6 +122,8 @@ final class XmlLibraryTokens implements XmlTokens {
     }
 
     private void checkName(@Nullable String prefix, String local) throws XMLStreamException {
+        meet(local);
+        meet(prefix);
         if (local.isEmpty() || local.indexOf(':') >= 0 || "xmlns".equals(prefix)) {
             throw fault("Malformed qualified name");
         }

@@ -16,6 +16,7 @@ import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import dev.morphema.xml.XmlCharacterReader.ForbiddenCharacterException;
+import dev.morphema.xml.XmlCharacterReader.LongPrologException;
 import dev.morphema.xml.XmlTokens.Token;
 import java.io.IOException;
 import java.io.InputStream;
@@ -229,6 +230,10 @@ final class XmlRecordReader implements RecordReader {
                             "the XML declaration on the first line names the encoding; the source can name another: "
                                     + "xml(encoding = \"windows-1252\")"),
                     e);
+        }
+        if (cause instanceof LongPrologException) {
+            return new ProblemException(
+                    XmlFaults.longProlog().in(InputLocation.at(input, xml.line(), xml.column())), e);
         }
         if (cause instanceof IOException io && !(cause instanceof ForbiddenCharacterException)) {
             throw io;
