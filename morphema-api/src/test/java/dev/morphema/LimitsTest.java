@@ -59,6 +59,9 @@ class LimitsTest {
                 Arguments.of(Limit.TEXT, "json", "{\"a\":\n\"" + longText + "\"}", 2),
                 Arguments.of(Limit.TEXT, "xml", "<a>\n<b>" + longText + "</b></a>", 2),
                 Arguments.of(Limit.TEXT, "xml", "<a>\n<b k='" + longText + "'/></a>", 2),
+                Arguments.of(Limit.DEPTH, "xml", "<!DOCTYPE a []>" + "<a>".repeat(11) + "</a>".repeat(11), 1),
+                Arguments.of(Limit.TEXT, "xml", "<!DOCTYPE a []><a>\n<b>" + longText + "</b></a>", 2),
+                Arguments.of(Limit.FIELDS, "xml", "<!DOCTYPE a []><a\n" + numbered("k", "='1' ", 11) + "='1'/>", 1),
                 Arguments.of(Limit.NAME, "json", "{\n\"" + "x".repeat(3_000) + "\": 1}", 2),
                 Arguments.of(Limit.FIELDS, "csv", numbered("k", ",", 300), 1),
                 Arguments.of(Limit.TEXT, "csv", "k\n" + longText + "\n", 2),
@@ -91,6 +94,14 @@ class LimitsTest {
     /** A stream of which nobody knows how long it is. */
     private static InputStream endless(byte[] bytes) {
         return new ByteArrayInputStream(bytes);
+    }
+
+    @Test
+    @DisplayName("names of a document are not taken for what a parser says of limits")
+    void namesLikeLimits() {
+        assertThat(Language.failure(COPY.formatted("xml"), Inputs.text("s", "<attributes><Limit></attributes>")))
+                .satisfies(problem -> assertThat(problem.code()).isEqualTo(Code.BAD_XML))
+                .satisfies(problem -> assertThat(problem.message()).contains("</attributes>", "</Limit>"));
     }
 
     @Test

@@ -5,7 +5,11 @@ import dev.morphema.formats.Meaning;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import javax.xml.stream.XMLStreamException;
 
 /** Says in plain words what the parser found wrong. */
 final class XmlFaults {
@@ -85,6 +89,16 @@ final class XmlFaults {
                     "the XML declaration does not stand at the very start.",
                     "nothing may come before <?xml, no blank and no empty line"));
 
+    /** What the parser says of its limits; no name of a document stands before the word. */
+    private static final Pattern BEYOND = Pattern.compile("([\\w ]+) limit \\(\\d+\\) [Ee]xceeded");
+
+    /** Those of its limits that are ours; the others are of entities. */
+    private static final Map<String, Limit> LIMITS = Map.of(
+            "Maximum Element Depth", Limit.DEPTH,
+            "Maximum attribute size", Limit.TEXT,
+            "Text size", Limit.TEXT,
+            "Attribute", Limit.FIELDS);
+
     private static final String OPENING = "This is not well-formed XML here: ";
 
     private XmlFaults() {}
@@ -94,24 +108,13 @@ final class XmlFaults {
         return Meaning.explained(MEANINGS, first, Code.BAD_XML, OPENING).orElseGet(() -> unknown(first));
     }
 
-    /** {@return the limit that the parser says was exceeded, if it says that} */
-    static Optional<Limit> limit(String technical) {
-        if (technical.contains(XmlLibraryTokens.TOO_MUCH)) {
-            return Optional.of(Limit.ENTITIES);
+    /** {@return the limit that was exceeded, if that is what is wrong} */
+    static Optional<Limit> limit(XMLStreamException e) {
+        if (e instanceof XmlLimitException beyond) {
+            return Optional.of(beyond.limit());
         }
-        if (technical.contains(XmlLibraryTokens.TOO_MANY_NAMES)) {
-            return Optional.of(Limit.NAMES);
-        }
-        if (!technical.contains("imit")) {
-            return Optional.empty();
-        }
-        if (technical.contains("element depth")) {
-            return Optional.of(Limit.DEPTH);
-        }
-        if (technical.contains("ttribute size") || technical.contains("Text size")) {
-            return Optional.of(Limit.TEXT);
-        }
-        return technical.contains("ttributes") ? Optional.of(Limit.FIELDS) : Optional.empty();
+        Matcher beyond = BEYOND.matcher(String.valueOf(e.getMessage()));
+        return beyond.lookingAt() ? Optional.ofNullable(LIMITS.get(beyond.group(1))) : Optional.empty();
     }
 
     static Problem longProlog() {
@@ -121,7 +124,7 @@ final class XmlFaults {
     }
 
     private static Problem unknown(String technical) {
-        return technical.contains("entity") && technical.contains("imit")
+        return BEYOND.matcher(technical).lookingAt()
                 ? Problem.error(
                         Code.LIMIT,
                         "The entities of this document are used more than " + XmlParsers.MOST_ENTITIES

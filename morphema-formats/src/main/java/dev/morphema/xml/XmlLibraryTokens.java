@@ -14,11 +14,6 @@ import org.jspecify.annotations.Nullable;
 
 /** What the parser of a library finds, and what it lets pass although the namespaces of XML 1.0 do not. */
 final class XmlLibraryTokens implements XmlTokens {
-    /** What is said where the entities of a document stand for more than allowed. */
-    static final String TOO_MUCH = "Limit of what entities stand for";
-
-    static final String TOO_MANY_NAMES = "Limit of different names";
-
     /** An element counts as so many characters, about what it takes of the memory. */
     private static final int ELEMENT = 32;
 
@@ -99,14 +94,14 @@ final class XmlLibraryTokens implements XmlTokens {
             given += xml.getTextLength();
         }
         if (given - most > characters.count()) {
-            throw fault(TOO_MUCH);
+            throw new XmlLimitException(Limit.ENTITIES, xml.getLocation());
         }
     }
 
     /** The parser looks names up in a table that is slow if their hashes are the same, so there may not be very many. */
     private void meet(@Nullable String name) throws XMLStreamException {
         if (name != null && names.add(name) && names.size() > mostNames) {
-            throw fault(TOO_MANY_NAMES);
+            throw new XmlLimitException(Limit.NAMES, xml.getLocation());
         }
     }
 

@@ -238,7 +238,7 @@ final class XmlRecordReader implements RecordReader {
         if (cause instanceof IOException io && !(cause instanceof ForbiddenCharacterException)) {
             throw io;
         }
-        Optional<Limit> limit = XmlFaults.limit(String.valueOf(e.getMessage()));
+        Optional<Limit> limit = XmlFaults.limit(e);
         if (limit.isPresent()) {
             return options.limits().exceeded(limit.get(), place(e, cause));
         }
