@@ -1,13 +1,10 @@
 package dev.morphema;
 
+import dev.morphema.engine.RunWatch;
 import dev.morphema.format.Input;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
-import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
-import dev.morphema.problem.Problem;
-import dev.morphema.problem.ProblemException;
-import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 
@@ -48,37 +45,18 @@ final class FollowedInput implements Input {
         return input.size();
     }
 
-    private final class Counting extends FilterInputStream {
-        private long count;
-
+    private final class Counting extends CountingStream {
         Counting(InputStream in) {
             super(in);
         }
 
         @Override
-        public int read() throws IOException {
-            int b = in.read();
-            count(b < 0 ? 0 : 1);
-            return b;
-        }
-
-        @Override
-        public int read(byte[] into, int offset, int length) throws IOException {
-            int read = in.read(into, offset, length);
-            count(Math.max(read, 0));
-            return read;
-        }
-
-        private void count(int more) {
-            count += more;
+        void counted(int more) {
             control.readBytes(more);
-            if (count > limits.most(Limit.BYTES)) {
+            if (count() > limits.most(Limit.BYTES)) {
                 throw limits.exceeded(Limit.BYTES, InputLocation.at(name(), 0, 0));
             }
-            if (control.isCancelled()) {
-                throw new ProblemException(
-                        Problem.error(Code.CANCELLED, "The run was stopped before its end; nothing was written."));
-            }
+            RunWatch.stopIf(control.isCancelled());
         }
     }
 }

@@ -3,13 +3,12 @@ package dev.morphema;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
 import dev.morphema.problem.InputLocation;
-import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.zip.GZIPInputStream;
 
 /** Decompresses (RFC 1952), as long as that does not become far more than there was. Not thread-safe. */
-final class GrowingStream extends FilterInputStream {
+final class GrowingStream extends CountingStream {
     private static final int BUFFER = 1 << 16;
     /** So much is harmless however little it was made of. */
     private static final long HARMLESS = 64L << 20;
@@ -18,7 +17,6 @@ final class GrowingStream extends FilterInputStream {
     private final Compressed compressed;
     private final long growth;
     private final Limits limits;
-    private long count;
 
     private GrowingStream(String name, Compressed compressed, Limits limits) throws IOException {
         super(new GZIPInputStream(compressed, BUFFER));
@@ -34,45 +32,20 @@ final class GrowingStream extends FilterInputStream {
     }
 
     @Override
-    public int read() throws IOException {
-        int b = in.read();
-        count(b < 0 ? 0 : 1);
-        return b;
-    }
-
-    @Override
-    public int read(byte[] into, int offset, int length) throws IOException {
-        int read = in.read(into, offset, length);
-        count(Math.max(read, 0));
-        return read;
-    }
-
-    private void count(int more) {
-        count += more;
-        if (count > HARMLESS && count / growth > compressed.count) {
+    void counted(int more) {
+        if (count() > HARMLESS && count() / growth > compressed.count()) {
             throw limits.exceeded(Limit.GROWTH, InputLocation.at(name, 0, 0));
         }
     }
 
-    private static final class Compressed extends FilterInputStream {
-        private long count;
-
+    private static final class Compressed extends CountingStream {
         Compressed(InputStream in) {
             super(in);
         }
 
         @Override
-        public int read() throws IOException {
-            int b = in.read();
-            count += b < 0 ? 0 : 1;
-            return b;
-        }
-
-        @Override
-        public int read(byte[] into, int offset, int length) throws IOException {
-            int read = in.read(into, offset, length);
-            count += Math.max(read, 0);
-            return read;
+        void counted(int more) {
+            // how many there are is all that is asked
         }
     }
 }

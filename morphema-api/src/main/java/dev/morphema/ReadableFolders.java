@@ -1,5 +1,6 @@
 package dev.morphema;
 
+import dev.morphema.output.RealPlace;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -96,7 +97,7 @@ final class ReadableFolders {
 
     /** Looks whether a mapping may know what is at a place. */
     void checkWithin(Path file) throws IOException {
-        if (!isWithin(real(file))) {
+        if (!isWithin(RealPlace.of(file))) {
             throw new ProblemException(Problem.error(
                             Code.NOT_ALLOWED,
                             "A mapping may read only what is in its own folder or below, and this file is not.")
@@ -104,16 +105,6 @@ final class ReadableFolders {
                     .withHelp(
                             "whoever runs it can allow more: --allow-read FOLDER, in Java Morphema.allowRead(folder)"));
         }
-    }
-
-    /** {@return where a file is, or would be} */
-    private static Path real(Path file) throws IOException {
-        Path whole = file.toAbsolutePath().normalize();
-        Path there = whole;
-        while (there.getParent() != null && !Files.exists(there)) {
-            there = there.getParent();
-        }
-        return Files.exists(file) ? file.toRealPath() : there.toRealPath().resolve(there.relativize(whole));
     }
 
     private boolean isWithin(Path real) throws IOException {

@@ -86,7 +86,7 @@ final class Commit {
         }
         StagingFolder staging = extra.get(here.get());
         if (staging == null) {
-            staging = StagingFolder.in(existing(folder));
+            staging = StagingFolder.in(RealPlace.nearest(folder));
             extra.put(here.get(), staging);
         }
         Path staged = staging.resolve("file-" + placed.size());
@@ -97,18 +97,10 @@ final class Commit {
         return new Placed(staged, file.place(), staging, file.within());
     }
 
-    private static Path existing(Path folder) {
-        Path there = folder;
-        while (!Files.exists(there)) {
-            there = there.getParent();
-        }
-        return there;
-    }
-
     private Optional<FileStore> store(Path folder) {
         return stores.computeIfAbsent(folder, at -> {
             try {
-                return Optional.of(Files.getFileStore(existing(at)));
+                return Optional.of(Files.getFileStore(RealPlace.nearest(at)));
             } catch (IOException e) {
                 // Some systems do not say; then a move tells.
                 return Optional.empty();
@@ -147,7 +139,7 @@ final class Commit {
 
     /** One move is all or nothing by itself. */
     private static void moveAlone(Placed file) throws IOException {
-        DurableFile.flushNames(file.staged().getParent());
+        DurableFile.flushAllNames(file.staging().path());
         try {
             Files.move(file.staged(), file.place(), StandardCopyOption.ATOMIC_MOVE);
         } catch (IOException e) {

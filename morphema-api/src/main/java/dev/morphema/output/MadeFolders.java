@@ -8,6 +8,8 @@ import java.util.List;
 
 /** The folders that were made for an output; they go again if the run fails. Not thread-safe. */
 final class MadeFolders {
+    static final MadeFolders NONE = new MadeFolders(List.of());
+
     /** The innermost first. */
     private final List<Path> folders;
 

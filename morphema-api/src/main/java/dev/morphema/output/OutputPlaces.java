@@ -71,13 +71,7 @@ final class OutputPlaces {
 
     /** {@return what two paths to the same file have in common} */
     private static Path key(Path place) throws IOException {
-        Path absolute = place.toAbsolutePath().normalize();
-        Path there = absolute;
-        while (there != null && !Files.exists(there)) {
-            there = there.getParent();
-        }
-        Path real = there == null ? absolute : there.toRealPath();
-        Path whole = there == null || there.equals(absolute) ? real : real.resolve(there.relativize(absolute));
-        return place.getFileSystem().getPath(DocumentNames.folded(whole.toString()));
+        return place.getFileSystem()
+                .getPath(DocumentNames.folded(RealPlace.of(place).toString()));
     }
 }

@@ -10,14 +10,12 @@ import org.jspecify.annotations.Nullable;
 /** A file that waits in a hidden folder beside its place. */
 final class StagedFile extends StagedOutput {
     private final Path place;
-    private final MadeFolders made;
     private final StagingFolder staging;
     private final Path staged;
     private final OutputStream bytes;
 
-    private StagedFile(Path place, MadeFolders made, StagingFolder staging) throws IOException {
+    private StagedFile(Path place, StagingFolder staging) throws IOException {
         this.place = place;
-        this.made = made;
         this.staging = staging;
         this.staged = staging.resolve("file");
         this.bytes = DurableFile.of(staged, place);
@@ -31,17 +29,11 @@ final class StagedFile extends StagedOutput {
         }
         // Looked for now too, so that nobody waits for a run whose output cannot be written.
         new Obstacles().check(place, null);
-        MadeFolders made = MadeFolders.to(folder);
+        StagingFolder staging = StagingFolder.in(folder);
         try {
-            StagingFolder staging = StagingFolder.in(folder);
-            try {
-                return new StagedFile(place, made, staging);
-            } catch (IOException e) {
-                staging.delete();
-                throw e;
-            }
+            return new StagedFile(place, staging);
         } catch (IOException e) {
-            made.remove();
+            staging.delete();
             throw e;
         }
     }
@@ -74,6 +66,5 @@ final class StagedFile extends StagedOutput {
             // what was not written is of no use any more
         }
         staging.delete();
-        made.remove();
     }
 }

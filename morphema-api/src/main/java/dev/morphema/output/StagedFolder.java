@@ -20,16 +20,14 @@ import org.jspecify.annotations.Nullable;
  */
 final class StagedFolder extends StagedOutput {
     private final Path folder;
-    private final MadeFolders made;
     private final StagingFolder staging;
     private final Path documents;
     private final DocumentNames names = new DocumentNames();
     private final List<Path> files = new ArrayList<>();
     private @Nullable OutputStream document;
 
-    private StagedFolder(Path folder, MadeFolders made, StagingFolder staging) throws IOException {
+    private StagedFolder(Path folder, StagingFolder staging) throws IOException {
         this.folder = folder;
-        this.made = made;
         this.staging = staging;
         this.documents = Files.createDirectory(staging.resolve("documents"));
     }
@@ -43,17 +41,11 @@ final class StagedFolder extends StagedOutput {
         // The folder itself may be a file system, and its parent may be closed to us.
         Path beside = parent == null || Files.exists(folder) ? folder : parent;
         new Obstacles().check(beside.resolve("any"), null);
-        MadeFolders made = MadeFolders.to(beside);
+        StagingFolder staging = StagingFolder.in(beside);
         try {
-            StagingFolder staging = StagingFolder.in(beside);
-            try {
-                return new StagedFolder(folder, made, staging);
-            } catch (IOException e) {
-                staging.delete();
-                throw e;
-            }
+            return new StagedFolder(folder, staging);
         } catch (IOException e) {
-            made.remove();
+            staging.delete();
             throw e;
         }
     }
@@ -101,7 +93,6 @@ final class StagedFolder extends StagedOutput {
     @Override
     List<Placed> placed() throws IOException {
         if (!Files.exists(folder)) {
-            DurableFile.flushAllNames(documents);
             return List.of(new Placed(documents, folder, staging, null));
         }
         List<Placed> placed = new ArrayList<>();
@@ -119,6 +110,5 @@ final class StagedFolder extends StagedOutput {
             // the failure that led here is the one to be told
         }
         staging.delete();
-        made.remove();
     }
 }

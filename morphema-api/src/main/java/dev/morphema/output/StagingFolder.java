@@ -49,16 +49,29 @@ final class StagingFolder {
 
     private final Path path;
     private final FileChannel lock;
+    private final MadeFolders made;
     private boolean kept;
 
-    private StagingFolder(Path path, FileChannel lock) {
+    /** @param made folders that were made for it, and go with it if nothing else is in them */
+    private StagingFolder(Path path, FileChannel lock, MadeFolders made) {
         this.path = path;
         this.lock = lock;
+        this.made = made;
     }
 
-    /** {@return a new one in a folder; what earlier runs have left there is finished or removed before} */
+    /** {@return a new one in a folder, which is made}; what earlier runs have left there is finished or removed before */
     static StagingFolder in(Path folder) throws IOException {
-        Recovery.in(folder);
+        MadeFolders made = MadeFolders.to(folder);
+        try {
+            Recovery.in(folder);
+            return in(folder, made);
+        } catch (IOException e) {
+            made.remove();
+            throw e;
+        }
+    }
+
+    private static StagingFolder in(Path folder, MadeFolders made) throws IOException {
         for (int i = 1; ; i++) {
             Path path = folder.resolve(
                     PROGRAM + Long.toHexString(ThreadLocalRandom.current().nextLong()) + SUFFIX);
@@ -66,9 +79,8 @@ final class StagingFolder {
                 Files.createDirectory(path);
                 FileChannel lock =
                         FileChannel.open(path.resolve(LOCK), StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
-                StagingFolder made = new StagingFolder(path, lock);
                 if (isLocked(lock)) {
-                    return made;
+                    return new StagingFolder(path, lock, made);
                 }
                 lock.close();
             } catch (NoSuchFileException | FileAlreadyExistsException e) {
@@ -97,7 +109,7 @@ final class StagingFolder {
             return null;
         }
         if (isLocked(lock)) {
-            return new StagingFolder(path, lock);
+            return new StagingFolder(path, lock, MadeFolders.NONE);
         }
         lock.close();
         return null;
@@ -140,6 +152,7 @@ final class StagingFolder {
             // The system lets it go when the program ends.
         }
         endHere(path);
+        made.remove();
     }
 
     private static void remove(Path folder) {

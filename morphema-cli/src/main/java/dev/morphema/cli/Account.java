@@ -54,7 +54,7 @@ final class Account {
                 .collect(Collectors.joining(", "));
     }
 
-    private static String counted(long count, String what) {
+    static String counted(long count, String what) {
         return count == 1 ? "1 " + what : grouped(count) + " " + what + "s";
     }
 

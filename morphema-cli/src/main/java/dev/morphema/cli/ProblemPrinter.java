@@ -93,7 +93,7 @@ final class ProblemPrinter {
     }
 
     private static String counted(long count, String what) {
-        return count == 0 ? "" : Account.grouped(count) + " " + what + (count == 1 ? "" : "s");
+        return count == 0 ? "" : Account.counted(count, what);
     }
 
     private static boolean alike(Problem a, Problem b) {

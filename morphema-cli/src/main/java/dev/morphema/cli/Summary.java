@@ -15,6 +15,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.ObjectWriteContext;
+import tools.jackson.core.PrettyPrinter;
 import tools.jackson.core.json.JsonFactory;
 import tools.jackson.core.util.DefaultPrettyPrinter;
 
@@ -142,7 +143,7 @@ final class Summary {
                     .createGenerator(
                             new ObjectWriteContext.Base() {
                                 @Override
-                                public tools.jackson.core.PrettyPrinter getPrettyPrinter() {
+                                public PrettyPrinter getPrettyPrinter() {
                                     return new DefaultPrettyPrinter();
                                 }
                             },

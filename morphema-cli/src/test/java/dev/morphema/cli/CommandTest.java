@@ -390,52 +390,35 @@ class CommandTest {
         Path rows = Files.writeString(folder.resolve("rows.csv"), "k\nA\nB\nz\nB\n");
         Path summary = folder.resolve("summary.json");
         Path out = folder.resolve("o.csv");
-        assertThat(run(
-                        "",
-                        "run",
-                        mapping.toString(),
-                        "--in",
-                        rows.toString(),
-                        "--out",
-                        out.toString(),
-                        "--summary",
-                        summary.toString()))
-                .isZero();
+        assertThat(runWithSummary(mapping, rows, out, summary)).isZero();
         assertThat(err)
                 .contains("left    out by where on line 4: 1 record")
                 .contains("missed  t: 2 look-ups without a row, most often B (2)");
         assertThat(Files.readString(summary))
                 .contains("\"outcome\" : \"written\"", "\"records\" : 4", "\"records\" : 3")
                 .contains("\"where\" : \"x.k != \\\"z\\\"\"", "\"table\" : \"t\"", "\"key\" : \"B\"");
-        assertThat(run(
-                        "",
-                        "run",
-                        mapping.toString(),
-                        "--in",
-                        "none.csv",
-                        "--out",
-                        out.toString(),
-                        "--summary",
-                        summary.toString()))
-                .isEqualTo(4);
+        assertThat(runWithSummary(mapping, Path.of("none.csv"), out, summary)).isEqualTo(4);
         assertThat(Files.readString(summary)).contains("\"outcome\" : \"failed\"", "\"code\" : \"file-not-found\"");
-        assertThat(run(
-                        "",
-                        "run",
-                        mapping.toString(),
-                        "--in",
-                        rows.toString(),
-                        "--out",
-                        out.toString(),
-                        "--summary",
-                        rows.toString()))
-                .isEqualTo(3);
+        assertThat(runWithSummary(mapping, rows, out, rows)).isEqualTo(3);
         assertThat(run("", "run", mapping.toString(), "--in", rows.toString(), "--limit", "colums=3"))
                 .isEqualTo(3);
         assertThat(err).contains("There is no limit colums.");
         assertThat(run("", "run", mapping.toString(), "--in", rows.toString(), "--limit", "records=3"))
                 .isEqualTo(1);
         assertThat(err).contains("There are more than 3 records of one source.", "--limit records=NUMBER");
+    }
+
+    private int runWithSummary(Path mapping, Path in, Path out, Path summary) {
+        return run(
+                "",
+                "run",
+                mapping.toString(),
+                "--in",
+                in.toString(),
+                "--out",
+                out.toString(),
+                "--summary",
+                summary.toString());
     }
 
     @Test

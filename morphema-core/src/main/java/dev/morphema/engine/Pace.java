@@ -2,9 +2,6 @@ package dev.morphema.engine;
 
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
-import dev.morphema.problem.Code;
-import dev.morphema.problem.Problem;
-import dev.morphema.problem.ProblemException;
 import java.util.concurrent.TimeUnit;
 
 /** Keeps a run within its limits of steps, records and time, and stops it when somebody wants that. Not thread-safe. */
@@ -65,10 +62,7 @@ final class Pace {
     }
 
     private void look() {
-        if (watch.isCancelled()) {
-            throw new ProblemException(
-                    Problem.error(Code.CANCELLED, "The run was stopped before its end; nothing was written."));
-        }
+        RunWatch.stopIf(watch.isCancelled());
         if (System.nanoTime() - start > mostNanos) {
             throw limits.exceeded(Limit.TIME, null);
         }

@@ -79,13 +79,16 @@ final class Stages {
 
         @Override
         public Flow start(Frame frame, Flow next) {
-            Counts.LeftOut leftOut = frame.run().counts().leftOutBy(condition);
             return new Passing(next) {
+                /** Looked for when it is first needed: loops within loops begin very often. */
+                private Counts.@Nullable LeftOut leftOut;
+
                 @Override
                 public boolean turn() {
                     if (condition.holds(frame)) {
                         return pass();
                     }
+                    leftOut = leftOut == null ? frame.run().counts().leftOutBy(condition) : leftOut;
                     leftOut.add();
                     return true;
                 }

@@ -38,6 +38,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     private final String input;
     private final Limits limits;
+    private final int mostColumns;
     private final long skippedLines;
     private final boolean trim;
     private final boolean blankIsAbsent;
@@ -101,6 +102,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             int textsOfColumn,
             Limits limits) {
         this.limits = limits;
+        this.mostColumns = limits.mostInt(Limit.FIELDS);
         this.texts = texts;
         this.textsOfColumn = textsOfColumn;
         this.input = input;
@@ -236,7 +238,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     @Override
     protected void handleField(int column, char[] buffer, int offset, int length, boolean quoted) {
         filled = true;
-        if (column >= limits.most(Limit.FIELDS)) {
+        if (column >= mostColumns) {
             throw limits.exceeded(Limit.FIELDS, InputLocation.at(input, nextLine(), 0));
         }
         if (column >= columns.length || columns[column].slot() != NOT_WANTED) {

@@ -37,6 +37,8 @@ final class ElementReader {
 
     private final String input;
     private final Limits limits;
+    private final int mostDeep;
+    private final int longestText;
     private final boolean trim;
     private final XmlTokens xml;
     /** The names that were met last under each local name, so that equal names are mostly one object. */
@@ -57,6 +59,8 @@ final class ElementReader {
     ElementReader(String input, Options options, XmlTokens xml) {
         this.input = input;
         this.limits = options.limits();
+        this.mostDeep = limits.mostInt(Limit.DEPTH);
+        this.longestText = limits.mostInt(Limit.TEXT);
         this.trim = options.isOn("trim", false);
         this.keepsLayout = options.text("layout", "drop").equals("keep");
         this.xml = xml;
@@ -162,7 +166,7 @@ final class ElementReader {
 
     private Value content(FieldName name, ElementPlace place, long number) throws XMLStreamException, IOException {
         int line = xml.line();
-        if (xml.depth() > limits.most(Limit.DEPTH)) {
+        if (xml.depth() > mostDeep) {
             throw limits.exceeded(Limit.DEPTH, InputLocation.at(input, xml.line(), xml.column()));
         }
         boolean everything = place.wanted().everything();
@@ -223,7 +227,7 @@ final class ElementReader {
     /** @param start where the text of the element begins */
     private void addText(int start) {
         int more = xml.mostText();
-        if (end - start + (long) more > limits.most(Limit.TEXT)) {
+        if (end - start + (long) more > longestText) {
             throw limits.exceeded(Limit.TEXT, InputLocation.at(input, xml.line(), xml.column()));
         }
         if (more > chars.length - end) {

@@ -9,7 +9,6 @@ import org.jspecify.annotations.Nullable;
 
 /** The namespaces that are declared at a place of a document, and the names that were met there. Not thread-safe. */
 final class XmlScope {
-
     private static final int PLACES = 1 << 5;
     /** Names that are data could be without number. */
     private static final int MOST = 1 << 10;
