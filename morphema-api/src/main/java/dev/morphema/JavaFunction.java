@@ -4,8 +4,9 @@ import dev.morphema.value.Value;
 import java.util.List;
 
 /**
- * A function written in Java, for mappings to call. Must be safe for use by many threads, and within a run give the same for
- * the same arguments: it is called once, or more often, or not at all, as the plan of the mapping needs it.
+ * A function written in Java, for mappings to call. Must be safe for use by many threads. Unless it is {@linkplain
+ * Trait#NEW_EACH_CALL declared otherwise}, it must give the same result for the same arguments: it is called once, or more
+ * often, or not at all, as the plan of the mapping needs it.
  */
 @FunctionalInterface
 public interface JavaFunction {
@@ -18,11 +19,11 @@ public interface JavaFunction {
      */
     Value call(List<Value> arguments);
 
-    /** What a function does with absent and null. */
-    enum Nothing {
-        /** It is not called: absent if an argument is absent, else null if one is null. */
-        PASSES,
-        /** It is called with them. */
-        IS_TAKEN
+    /** What is special about a function. */
+    enum Trait {
+        /** It is called with absent and null too; else it gives absent if an argument is absent, or null if one is null. */
+        TAKES_MISSING,
+        /** It may give another result on each call, even for the same arguments; no call is left out or put off. */
+        NEW_EACH_CALL
     }
 }

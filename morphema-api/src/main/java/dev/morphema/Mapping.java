@@ -4,6 +4,7 @@ import dev.morphema.check.CheckedMapping;
 import dev.morphema.engine.Counts;
 import dev.morphema.engine.Program;
 import dev.morphema.engine.Run;
+import dev.morphema.engine.RunCaches;
 import dev.morphema.format.FormatRegistry;
 import dev.morphema.format.Input;
 import dev.morphema.format.Projection;
@@ -26,6 +27,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** A mapping that was checked and can be run. Immutable and safe for use by many threads at the same time. */
 public final class Mapping {
@@ -95,11 +97,21 @@ public final class Mapping {
      * @throws ProblemException if the run failed: by the data, by a file, or by a name that the mapping does not have
      */
     public Result run(Inputs inputs, Outputs outputs, RunOptions options) {
+        return run(inputs, outputs, options, null);
+    }
+
+    /** {@return what runs one after the other can share} */
+    RunCaches newCaches() {
+        return new RunCaches(program);
+    }
+
+    /** As {@link #run(Inputs, Outputs, RunOptions)}, after other runs with the same caches; null if there are none. */
+    Result run(Inputs inputs, Outputs outputs, RunOptions options, @Nullable RunCaches caches) {
         checkNames(inputs, outputs, options);
         inputs.requireFiles();
         try (StagedOutputs staged = new StagedOutputs(inputs.files(), filesRead)) {
             open(outputs, staged);
-            Result result = write(inputs, staged, outputs, options);
+            Result result = write(inputs, staged, outputs, options, caches);
             staged.commit();
             options.complete();
             return result;
@@ -150,7 +162,9 @@ public final class Mapping {
         }
     }
 
-    private Result write(Inputs given, StagedOutputs staged, Outputs outputs, RunOptions options) throws IOException {
+    private Result write(
+            Inputs given, StagedOutputs staged, Outputs outputs, RunOptions options, @Nullable RunCaches caches)
+            throws IOException {
         try (RereadableInputs rereadable = RereadableInputs.of(given, program);
                 ReadingThreads threads = options.readingThreads()) {
             Inputs inputs = rereadable.inputs();
@@ -158,7 +172,7 @@ public final class Mapping {
                 return result(
                         Run.run(
                                 program,
-                                options.settings(),
+                                options.settings(caches),
                                 new RunInputs(program, options.followed(inputs), threads, options.limits()),
                                 new RunOutputs(
                                         program, staged, outputs.byTarget().isEmpty())),
@@ -288,7 +302,7 @@ public final class Mapping {
         SourceFormat format = formats.source(checked.format().name())
                 .orElseThrow(() -> new ProblemException(
                         Problem.error(Code.UNKNOWN_FORMAT, "The format of the target " + target + " cannot be read.")));
-        try (RecordReader reader = format.open(input, Projection.EVERYTHING, checked.optionsToReadBack())) {
+        try (RecordReader reader = format.open(input, Projection.everything(), checked.optionsToReadBack())) {
             return reader.whole();
         } catch (IOException e) {
             throw new ProblemException(Problem.error(Code.NOT_READABLE, "The document cannot be read."), e);

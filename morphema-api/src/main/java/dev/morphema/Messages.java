@@ -1,19 +1,27 @@
 package dev.morphema;
 
+import dev.morphema.engine.RunCaches;
 import dev.morphema.output.StagedMessage;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import org.jspecify.annotations.Nullable;
 
-/** Turns messages into messages, in memory. Immutable and safe for use by many threads at the same time. */
+/**
+ * Turns messages into messages, in memory. Safe for use by many threads at the same time. It remembers the form of the messages
+ * that it has seen, which makes the next ones quicker and changes no result; that memory is gone with it.
+ */
 public final class Messages {
     private final Mapping mapping;
     private final String source;
     private final String target;
     private final RunOptions options;
+    /** What was learned from messages before; each transformation takes one, as long as there are any. */
+    private final Queue<RunCaches> idle = new ConcurrentLinkedQueue<>();
 
     Messages(Mapping mapping, String source, String target, RunOptions options) {
         this.mapping = mapping;
@@ -69,6 +77,12 @@ public final class Messages {
     }
 
     private Result run(byte[] message, StagedMessage staged) {
-        return mapping.run(Inputs.bytes(source, message), Outputs.staged(target, staged), options);
+        RunCaches before = idle.poll();
+        RunCaches caches = before == null ? mapping.newCaches() : before;
+        try {
+            return mapping.run(Inputs.bytes(source, message), Outputs.staged(target, staged), options, caches);
+        } finally {
+            idle.offer(caches);
+        }
     }
 }

@@ -7,6 +7,8 @@ import dev.morphema.engine.Program;
 import dev.morphema.format.FormatRegistry;
 import dev.morphema.formats.StandardFormats;
 import dev.morphema.function.FunctionTable;
+import dev.morphema.function.Stability;
+import dev.morphema.function.Trait;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -51,17 +53,21 @@ public final class Morphema {
      *
      * @param signature what it takes and gives, such as {@code checkDigit(imo: text, length?: integer): number}; the types
      *     are those of the reference of functions, {@code many} excepted
-     * @param nothing what it does with absent and null
      * @param function does the work
+     * @param traits what is special about it; if none, it gives absent for absent, null for null, and for the same arguments
+     *     the same
      * @throws IllegalArgumentException if that is no signature, or there is a function of that name already
      */
-    public Morphema with(String signature, JavaFunction.Nothing nothing, JavaFunction function) {
+    public Morphema with(String signature, JavaFunction function, JavaFunction.Trait... traits) {
+        List<JavaFunction.Trait> special = List.of(traits);
+        Stability stability = special.contains(JavaFunction.Trait.NEW_EACH_CALL) ? Stability.VOLATILE : Stability.PURE;
+        Trait[] declared = special.contains(JavaFunction.Trait.TAKES_MISSING)
+                ? new Trait[] {Trait.TAKES_MISSING, Trait.ASKS_PRESENCE}
+                : new Trait[0];
         return new Morphema(
                 formats,
                 functions.with(
-                        signature,
-                        nothing == JavaFunction.Nothing.IS_TAKEN,
-                        (arguments, run) -> called(signature, function, arguments)),
+                        signature, stability, (arguments, run) -> called(signature, function, arguments), declared),
                 readable);
     }
 

@@ -113,7 +113,7 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads, Limits 
         List<Value> found = new ArrayList<>();
         for (Input input : all.subList(0, Math.min(all.size(), EXAMPLES_OF_INPUTS))) {
             if (input.isRereadable()) {
-                addExamples(opened(input, checked, List.of(), Projection.EVERYTHING), size(List.of(input)), found);
+                addExamples(opened(input, checked, List.of(), Projection.everything()), size(List.of(input)), found);
             }
         }
         return found;

@@ -1,6 +1,7 @@
 package dev.morphema;
 
 import dev.morphema.engine.Run;
+import dev.morphema.engine.RunCaches;
 import dev.morphema.engine.RunWatch;
 import dev.morphema.format.Input;
 import dev.morphema.format.Limit;
@@ -154,7 +155,8 @@ public final class RunOptions {
         return params;
     }
 
-    Run.Settings settings() {
+    /** @param caches of runs before, or null */
+    Run.Settings settings(@Nullable RunCaches caches) {
         return new Run.Settings(
                 params,
                 clock.instant(),
@@ -162,7 +164,8 @@ public final class RunOptions {
                 memory == null ? Runtime.getRuntime().maxMemory() / PART_OF_HEAP : memory,
                 new TemporaryFile(),
                 control == null ? RunWatch.NONE : control.watch(),
-                limits);
+                limits,
+                caches);
     }
 
     private static Supplier<Random> seeded(long seed) {

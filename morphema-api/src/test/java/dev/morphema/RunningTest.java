@@ -22,6 +22,7 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
@@ -282,10 +283,30 @@ class RunningTest {
     }
 
     @Test
+    @DisplayName("a function that gives another result on each call is called for each turn, also through a define")
+    void newOnEachCall() {
+        AtomicInteger calls = new AtomicInteger();
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        Morphema.standard()
+                .with(
+                        "ticket(): number",
+                        a -> NumberValue.of(calls.incrementAndGet()),
+                        JavaFunction.Trait.NEW_EACH_CALL)
+                .load(
+                        "x",
+                        "morphema 1\ndefine next(x) = ticket()\ntarget o: json(indent = 0) { for i in range(1, 3) {"
+                                + " a = first([ticket()])  b = first([next(1)]) } }",
+                        folder)
+                .run(Inputs.NONE, Outputs.stream("o", out));
+        assertThat(out.toString(StandardCharsets.UTF_8))
+                .isEqualTo("[{\"a\":1,\"b\":2},{\"a\":3,\"b\":4},{\"a\":5,\"b\":6}]\n");
+    }
+
+    @Test
     @DisplayName("functions written in Java are checked and called like those of the language")
     void javaFunctions() {
         Morphema morphema = Morphema.standard()
-                .with("checkDigit(code: text, times?: integer): number", JavaFunction.Nothing.PASSES, arguments -> {
+                .with("checkDigit(code: text, times?: integer): number", arguments -> {
                     String code = ((TextValue) arguments.get(0)).text();
                     int times = arguments.size() > 1
                             ? ((NumberValue) arguments.get(1)).decimal().intValue()
@@ -294,10 +315,10 @@ class RunningTest {
                 })
                 .with(
                         "orNone(x: any): text",
-                        JavaFunction.Nothing.IS_TAKEN,
                         a -> TextValue.of(
-                                a.get(0).isNothing() ? "none" : a.get(0).toString()))
-                .with("broken(): text", JavaFunction.Nothing.PASSES, a -> {
+                                a.get(0).isNothing() ? "none" : a.get(0).toString()),
+                        JavaFunction.Trait.TAKES_MISSING)
+                .with("broken(): text", a -> {
                     throw new IllegalStateException("oh");
                 });
         String target = "morphema 1\ntarget o: json(indent = 0) { %s }";
@@ -331,7 +352,7 @@ class RunningTest {
                 "f(a...: text, b: text): text",
                 "f(a?: text, b: text): text",
                 "f(x: many): text")) {
-            assertThatThrownBy(() -> Morphema.standard().with(wrong, JavaFunction.Nothing.PASSES, a -> a.get(0)))
+            assertThatThrownBy(() -> Morphema.standard().with(wrong, a -> a.get(0)))
                     .isInstanceOf(IllegalArgumentException.class);
         }
     }

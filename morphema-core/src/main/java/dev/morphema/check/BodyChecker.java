@@ -102,7 +102,7 @@ final class BodyChecker {
                 statement.accept(this);
             }
             if (!items && !isBranch && mayRepeatNames()) {
-                checker.resolution().putSlot(block, scope.slots().next());
+                checker.resolution().slotFor(block, scope.slots());
             }
             return allKnown ? fields : null;
         }
@@ -317,9 +317,7 @@ final class BodyChecker {
         @Override
         public Void let(Stmt.Let let) {
             Type type = expressions().check(let.value());
-            int slot = scope.slots().next();
-            checker.resolution().putSlot(let, slot);
-            checker.resolution().addBlockSlot(block, slot);
+            int slot = checker.resolution().slotFor(let, scope.slots(), block);
             checker.declareLocal(scope, let.name(), new Scope.Entry(new Binding.LocalLet(slot), type));
             return null;
         }
@@ -370,11 +368,8 @@ final class BodyChecker {
             }
             // A field with a rule of its own takes the place of the copied one.
             for (Stmt statement : block.statements()) {
-                if (statement instanceof Stmt.Field field
-                        && checker.resolution().slotIfAny(field.content()).isEmpty()) {
-                    int slot = scope.slots().next();
-                    checker.resolution().putSlot(field.content(), slot);
-                    checker.resolution().addBlockSlot(block, slot);
+                if (statement instanceof Stmt.Field field) {
+                    checker.resolution().slotFor(field.content(), scope.slots(), block);
                 }
             }
             return null;

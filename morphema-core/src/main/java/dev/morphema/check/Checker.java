@@ -41,7 +41,7 @@ public final class Checker {
     private final Map<List<Object>, Problem> firstMissing = new HashMap<>();
     private final Map<Problem, Set<Integer>> furtherUses = new LinkedHashMap<>();
     private final Map<PathNode, List<Problem>> missing = new IdentityHashMap<>();
-    private final DefineCalls defineCalls = new DefineCalls();
+    private final Defines defines = new Defines(this);
     private final Resolution resolution = new Resolution();
     private final List<Problem> problems = new ArrayList<>();
     private final Set<Problem> reported = new LinkedHashSet<>();
@@ -58,7 +58,6 @@ public final class Checker {
     private final List<CheckedMapping.Table> tables = new ArrayList<>();
     private final List<CheckedMapping.Param> params = new ArrayList<>();
     private final List<CheckedMapping.Global> lets = new ArrayList<>();
-    private final List<CheckedMapping.Define> defines = new ArrayList<>();
     private final List<CheckedMapping.Target> targets = new ArrayList<>();
 
     private Checker(List<MappingTree> trees, Environment environment) {
@@ -102,8 +101,8 @@ public final class Checker {
         }
         Declarations declarations = new Declarations(this);
         globals.findAll();
-        declarations.defines(defines);
-        resolution.putVolatileDefines(defineCalls.volatileDefines());
+        List<CheckedMapping.Define> checkedDefines = defines.checkAll();
+        resolution.putVolatileDefines(defines.volatileDefines());
         prefixesOfDefines.putAll(usedPrefixes);
         declarations.targets(targets);
         refuseForeignSamples();
@@ -115,7 +114,8 @@ public final class Checker {
         for (SourceChecker.Found source : sources) {
             checked.add(source.finish());
         }
-        return new Result(new CheckedMapping(checked, tables, params, lets, defines, targets, resolution), problems);
+        return new Result(
+                new CheckedMapping(checked, tables, params, lets, checkedDefines, targets, resolution), problems);
     }
 
     /** A field is missing in the sample at a place; if it is the root, and all others are missing too, that is an error. */
@@ -127,8 +127,8 @@ public final class Checker {
     void reportMissing(List<PathNode> places, FieldName name, Problem problem) {
         Problem first = firstMissing.putIfAbsent(List.of(List.copyOf(places), name), problem);
         if (first == null) {
-            report(problem);
-            places.forEach(place -> missing(place, problem));
+            Problem told = report(problem);
+            places.forEach(place -> missing(place, told));
         } else if (first.rule() != null
                 && problem.rule() != null
                 && problem.rule().line() != first.rule().line()) {
@@ -184,8 +184,8 @@ public final class Checker {
         new Declarations(this).declare(decl);
     }
 
-    DefineCalls defineCalls() {
-        return defineCalls;
+    Defines defines() {
+        return defines;
     }
 
     List<MappingTree> trees() {
@@ -220,10 +220,13 @@ public final class Checker {
         return globals;
     }
 
-    void report(Problem problem) {
+    /** Reports a problem, once; {@return it as it is reported}. */
+    Problem report(Problem problem) {
+        Problem placed = defines.withCall(problem);
         if (reported.add(problem)) {
-            problems.add(problem);
+            problems.add(placed);
         }
+        return placed;
     }
 
     @Nullable
@@ -233,7 +236,7 @@ public final class Checker {
 
     Set<String> functionNames() {
         Set<String> names = new LinkedHashSet<>(environment.functions().names());
-        names.addAll(globals.defineNames());
+        names.addAll(defines.names());
         return names;
     }
 

@@ -14,6 +14,7 @@ import dev.morphema.value.Value;
 import java.time.Instant;
 import java.util.List;
 import java.util.Random;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -32,13 +33,18 @@ final class ConstantArguments {
         public Random random() {
             return new Random(0);
         }
+
+        @Override
+        public <T> T kept(Class<T> kind, Object owner, Supplier<T> beginning) {
+            return beginning.get();
+        }
     };
 
     private ConstantArguments() {}
 
     /** {@return why a function would always fail, or null} */
     static @Nullable Problem fault(Function function, List<Expr> arguments) {
-        if (function.stability() != Stability.PURE || arguments.size() < 2) {
+        if (function.traits().stability() != Stability.PURE || arguments.size() < 2) {
             return null;
         }
         Value[] values = new Value[arguments.size()];

@@ -10,7 +10,6 @@ import dev.morphema.syntax.Constant;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.FormatRef;
-import dev.morphema.syntax.Name;
 import dev.morphema.syntax.Span;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
@@ -47,7 +46,7 @@ final class Declarations {
         } else if (decl instanceof Decl.InlineTable table) {
             inlineTable(table);
         } else if (decl instanceof Decl.Define define) {
-            checker.globals().addDefine(define);
+            checker.defines().declare(define);
         }
     }
 
@@ -252,41 +251,6 @@ final class Declarations {
                         index,
                         new CheckedMapping.Table(decl, List.of(), scope.slots().count()));
         return value;
-    }
-
-    /** Checks all defines; done when all other names are known. */
-    void defines(List<CheckedMapping.Define> out) {
-        for (var tree : checker.trees()) {
-            for (Decl decl : tree.declarations()) {
-                if (decl instanceof Decl.Define define
-                        && out.size() == checker.globals().define(define.name().text())) {
-                    out.add(define(define));
-                }
-            }
-        }
-    }
-
-    private CheckedMapping.Define define(Decl.Define define) {
-        Scope scope = newScope();
-        for (Name parameter : define.parameters()) {
-            int slot = scope.slots().next();
-            checker.declareLocal(scope, parameter, new Scope.Entry(new Binding.Argument(slot), Type.UNKNOWN));
-        }
-        if (checker.function(define.name().text()) != null) {
-            checker.report(define.name()
-                    .span()
-                    .error(
-                            Code.DUPLICATE_NAME,
-                            "There is a function " + define.name().text() + " already.")
-                    .withHelp("choose another name"));
-        }
-        int index = checker.globals().define(define.name().text());
-        checker.defineCalls().enter(index);
-        Type type = new ExpressionChecker(checker, scope, null).check(define.value());
-        checker.defineCalls().enter(-1);
-        type.consume();
-        checker.globals().setResult(index, type);
-        return new CheckedMapping.Define(define, scope.slots().count());
     }
 
     /** Checks all targets. */

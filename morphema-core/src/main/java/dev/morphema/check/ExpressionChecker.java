@@ -2,6 +2,7 @@ package dev.morphema.check;
 
 import dev.morphema.function.Function;
 import dev.morphema.function.Signature;
+import dev.morphema.function.Trait;
 import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
@@ -26,6 +27,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -249,22 +251,49 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                         ? base.names().get(step.name().text())
                         : null;
                 if (ofLoop != null) {
-                    checker.resolution().putLoopName(step);
                     return overAll(base, ofLoop);
                 }
                 FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE, base.paths());
                 return overAll(base, field(base, name, step));
             }
             case ANY_FIELD, ANY_ATTRIBUTE, DEEP -> {
-                FieldName name = checker.fieldName(step.name(), false);
-                if (step.axis() == Expr.Axis.DEEP) {
-                    warnIfNowhere(base, name, step.name());
-                }
                 base.consume();
-                return Type.UNKNOWN.with(Card.MANY);
+                return foundBy(step, base).with(Card.MANY);
             }
         }
         throw new IllegalStateException("no such axis");
+    }
+
+    /** {@return what is known of each value that a step leads to, whatever the name or the depth is} */
+    private Type foundBy(Expr.Step step, Type base) {
+        if (step.axis() != Expr.Axis.DEEP) {
+            boolean attributes = step.axis() == Expr.Axis.ANY_ATTRIBUTE;
+            return anyField(base, field -> field.attribute() == attributes && !field.equals(FieldName.OWN_TEXT));
+        }
+        FieldName name = checker.fieldName(step.name(), false);
+        warnIfNowhere(base, name, step.name());
+        boolean shown = base.paths().stream().allMatch(node -> node.shape() != null);
+        return shown && base.fields() == null
+                ? Type.anyOf(base.paths().stream()
+                        .flatMap(node -> node.below(name).stream())
+                        .map(ExpressionChecker::typeOf)
+                        .toList())
+                : Type.UNKNOWN;
+    }
+
+    /** {@return what is known of a field of a record of which only the run tells the name} */
+    private static Type anyField(Type base, Predicate<FieldName> wanted) {
+        List<Type> types = new ArrayList<>();
+        if (base.fields() != null) {
+            types.addAll(base.fields().values());
+        }
+        for (PathNode node : base.paths()) {
+            if (node.shape() == null) {
+                return Type.UNKNOWN;
+            }
+            node.children(wanted).forEach(child -> types.add(typeOf(child)));
+        }
+        return Type.anyOf(types);
     }
 
     private void warnIfNowhere(Type base, FieldName name, Name written) {
@@ -436,7 +465,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                     .withHelp("nth(list, n) takes an item by its position, counted from 1"));
         }
         lookup.keys().forEach(key -> one(key, Want.TEXT));
-        return Type.UNKNOWN;
+        return anyField(base, field -> !field.attribute() && !field.equals(FieldName.OWN_TEXT));
     }
 
     private Type tableLookup(Expr.Lookup lookup, GlobalNames.TableEntry table) {
@@ -454,9 +483,9 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
 
     @Override
     public Type call(Expr.Call call) {
-        int define = checker.globals().define(call.name());
-        if (define >= 0) {
-            return defined(call, define);
+        Optional<Integer> define = checker.defines().find(call.name());
+        if (define.isPresent()) {
+            return defined(call, define.get());
         }
         Function function = checker.function(call.name());
         if (function == null) {
@@ -484,7 +513,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                     .withHelp(signature.text()));
             return Type.of(signature.result());
         }
-        if (function.asksForPresence()) {
+        if (function.traits().has(Trait.ASKS_PRESENCE)) {
             call.arguments().forEach(this::foresee);
         }
         warnOfPattern(call, function);
@@ -522,15 +551,13 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
 
     private void resolve(Expr.Call call, Resolution.Callee callee) {
         checker.resolution().put(call, callee);
-        checker.defineCalls().add(callee);
+        checker.defines().addCall(callee);
     }
 
     private Type defined(Expr.Call call, int define) {
         resolve(call, new Resolution.Defined(define));
-        for (Expr argument : call.arguments()) {
-            check(argument).consume();
-        }
-        int wanted = checker.globals().parameters(define);
+        List<Type> arguments = call.arguments().stream().map(this::check).toList();
+        int wanted = checker.defines().parameters(define);
         if (call.arguments().size() != wanted) {
             checker.report(call.span()
                     .error(
@@ -541,7 +568,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                                             ? "is 1."
                                             : "are " + call.arguments().size() + ".")));
         }
-        return checker.globals().resultOf(define);
+        return checker.defines().result(call, define, arguments);
     }
 
     private Type scalar(Expr.Call call, Function.Scalar function) {
@@ -558,29 +585,39 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         } catch (IllegalArgumentException e) {
             checker.report(call.span().error(Code.ARGUMENTS, String.valueOf(e.getMessage())));
         }
-        if (call.name().equals("todo")) {
+        if (function.traits().has(Trait.UNFINISHED)) {
             checker.report(call.span().warning(Code.TODO, "This rule is not written yet."));
+        }
+        if (function.traits().has(Trait.FORM_OF_FIRST)) {
+            return first;
+        }
+        if (function.traits().has(Trait.GIVES_NOTHING)) {
+            return Type.NOTHING;
+        }
+        if (function.traits().has(Trait.VALUES_OF_FIRST)) {
+            return anyField(first, field -> true).with(Card.LIST);
+        }
+        if (function.traits().has(Trait.ENTRIES_OF_FIRST)) {
+            return Type.record(Map.of("key", Type.of(Kind.TEXT), "value", anyField(first, field -> true)))
+                    .with(Card.LIST);
         }
         Kind result = function.signature().result();
         Card card = result == Kind.LIST ? Card.LIST : Card.ONE;
-        return result == null
-                ? (call.name().equals("filled") ? first : Type.NOTHING)
-                : new Type(result == Kind.LIST ? null : result, card, List.of(), null, false);
+        return new Type(result == Kind.LIST ? null : result, card, List.of(), null, false);
     }
 
     private Type aggregate(Expr.Call call, Function.Aggregate function) {
         Type items = check(call.arguments().get(0));
-        if (function.readsItems()) {
+        if (function.traits().has(Trait.READS_ITEMS)) {
             items.consume();
         }
         for (int i = 1; i < call.arguments().size(); i++) {
             one(call.arguments().get(i), function.signature().parameter(i).want());
         }
-        String name = call.name();
-        if (name.equals("sum") || name.equals("avg")) {
+        if (function.traits().has(Trait.NUMERIC_ITEMS)) {
             requireKind(call.arguments().get(0).span(), items.with(Card.ONE), Want.NUMBER);
         }
-        boolean orders = name.equals("min") || name.equals("max") || name.equals("sorted");
+        boolean orders = function.traits().has(Trait.ORDERS_ITEMS);
         if (orders && call.arguments().get(0) instanceof Expr.ListOf list) {
             refuseMixed(list);
         }
@@ -590,7 +627,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
                     .withHelp("give the field the type number in the source"));
         }
         Kind result = function.signature().result();
-        if (function.passesThrough()) {
+        if (function.traits().has(Trait.FORM_OF_FIRST)) {
             return items.with(result == Kind.LIST ? Card.LIST : Card.ONE);
         }
         return Type.of(result);

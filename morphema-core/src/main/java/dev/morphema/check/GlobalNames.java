@@ -1,11 +1,8 @@
 package dev.morphema.check;
 
 import dev.morphema.problem.Code;
-import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -36,9 +33,6 @@ final class GlobalNames {
     private final Checker checker;
     private final Map<String, Known> names = new LinkedHashMap<>();
     private final Map<String, TableEntry> tables = new LinkedHashMap<>();
-    private final Map<String, Integer> defines = new LinkedHashMap<>();
-    private final List<Decl.Define> defineList = new ArrayList<>();
-    private final List<Type> defineResults = new ArrayList<>();
 
     GlobalNames(Checker checker) {
         this.checker = checker;
@@ -50,20 +44,6 @@ final class GlobalNames {
 
     void addTable(String name, TableEntry table) {
         tables.put(name, table);
-    }
-
-    void addDefine(Decl.Define define) {
-        defines.put(define.name().text(), defineList.size());
-        defineList.add(define);
-        defineResults.add(Type.UNKNOWN);
-    }
-
-    void setResult(int define, Type type) {
-        defineResults.set(
-                define,
-                type.card() == Card.MANY
-                        ? type
-                        : new Type(type.kind(), type.card(), List.of(), type.fields(), type.odd()));
     }
 
     Set<String> names() {
@@ -112,25 +92,5 @@ final class GlobalNames {
             checker.resolution().put(reference, entry.binding());
         }
         return tables.get(reference.name());
-    }
-
-    int define(String name) {
-        return defines.getOrDefault(name, -1);
-    }
-
-    String nameOf(int define) {
-        return defineList.get(define).name().text();
-    }
-
-    int parameters(int define) {
-        return defineList.get(define).parameters().size();
-    }
-
-    Type resultOf(int define) {
-        return defineResults.get(define);
-    }
-
-    Set<String> defineNames() {
-        return defines.keySet();
     }
 }

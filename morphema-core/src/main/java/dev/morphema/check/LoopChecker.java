@@ -48,9 +48,7 @@ final class LoopChecker implements Loop.Visitor {
     }
 
     private int newSlot(Object node) {
-        int slot = scope.slots().next();
-        checker.resolution().putSlot(node, slot);
-        return slot;
+        return checker.resolution().slotFor(node, scope.slots());
     }
 
     private List<Named> binds() {

@@ -54,10 +54,6 @@ final class OwnFields {
 
     /** The field's value is to be kept for another rule. */
     void capture(Entry entry, Scope scope, Resolution resolution) {
-        if (resolution.slotIfAny(entry.field()).isEmpty()) {
-            int slot = scope.slots().next();
-            resolution.putSlot(entry.field(), slot);
-            resolution.addBlockSlot(entry.block(), slot);
-        }
+        resolution.slotFor(entry.field(), scope.slots(), entry.block());
     }
 }

@@ -5,8 +5,11 @@ import dev.morphema.format.Projection;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -45,9 +48,28 @@ final class PathNode {
     PathNode child(FieldName name) {
         return children.computeIfAbsent(name, n -> {
             PathNode child = new PathNode(shape == null ? null : shape.field(n), flat, deep);
-            child.declared = deep.get(n);
+            child.declared = deep.getOrDefault(n, deep.get(local(n)));
             return child;
         });
+    }
+
+    /** {@return the places of all fields that the sample shows here}; none if there is no sample */
+    List<PathNode> children(Predicate<FieldName> wanted) {
+        return shape == null
+                ? List.of()
+                : shape.names().stream().filter(wanted).map(this::child).toList();
+    }
+
+    /** {@return the places of all fields of a name that the sample shows, at any depth below this} */
+    List<PathNode> below(FieldName name) {
+        List<PathNode> found = new ArrayList<>();
+        for (PathNode child : children(field -> true)) {
+            found.addAll(child.below(name));
+        }
+        if (shape != null) {
+            shape.meant(name).forEach(field -> found.add(child(field)));
+        }
+        return found;
     }
 
     void declare(Declared type) {

@@ -61,7 +61,6 @@ public final class Resolution {
     private final Map<Object, Converter> converters = new IdentityHashMap<>();
     private final Map<Expr.OwnField, Stmt.Field> ownFields = new IdentityHashMap<>();
     private final Map<Expr, Expr.Step> steps = new IdentityHashMap<>();
-    private final Set<Expr.Step> loopNames = Collections.newSetFromMap(new IdentityHashMap<>());
     private final Map<Object, Member> members = new IdentityHashMap<>();
     private final Map<String, String> prefixes = new LinkedHashMap<>();
 
@@ -83,15 +82,6 @@ public final class Resolution {
         steps.put(step.base(), step);
     }
 
-    void putLoopName(Expr.Step step) {
-        loopNames.add(step);
-    }
-
-    /** {@return whether a step asks a member of a group for a name of its loop, and not for a field} */
-    public boolean isLoopName(Expr.Step step) {
-        return loopNames.contains(step);
-    }
-
     /** {@return the step to a field or attribute that goes on from an expression, or null} */
     public Expr.@Nullable Step stepFrom(Expr base) {
         return steps.get(base);
@@ -107,7 +97,7 @@ public final class Resolution {
 
     /** {@return whether what is called gives something else each time, so that no call may be left out or put off} */
     public boolean isVolatile(Expr.Call call) {
-        return DefineCalls.isVolatile(callee(call), volatileDefines);
+        return Defines.isVolatile(callee(call), volatileDefines);
     }
 
     /** {@return what a call calls} */
@@ -129,8 +119,9 @@ public final class Resolution {
         return Optional.ofNullable(tables.get(lookup));
     }
 
-    void putSlot(Object node, int slot) {
-        slots.put(node, slot);
+    /** {@return the slot of a node of the tree}; the first time it is asked for, the next of the frame. */
+    int slotFor(Object node, Scope.Slots ofFrame) {
+        return slots.computeIfAbsent(node, n -> ofFrame.next());
     }
 
     /** {@return the slot that a clause, a key, a let or a captured field was given} */
@@ -143,8 +134,14 @@ public final class Resolution {
         return Optional.ofNullable(slots.get(node));
     }
 
-    void addBlockSlot(Block block, int slot) {
-        blockSlots.computeIfAbsent(block, b -> new ArrayList<>()).add(slot);
+    /** As {@link #slotFor}; the slot is emptied whenever a block is entered. */
+    int slotFor(Object node, Scope.Slots ofFrame, Block block) {
+        boolean first = !slots.containsKey(node);
+        int slot = slotFor(node, ofFrame);
+        if (first) {
+            blockSlots.computeIfAbsent(block, b -> new ArrayList<>()).add(slot);
+        }
+        return slot;
     }
 
     /** {@return the slots that are emptied whenever a block is entered} */

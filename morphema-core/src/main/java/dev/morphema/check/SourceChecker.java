@@ -182,7 +182,7 @@ final class SourceChecker {
 
     private boolean learn(Shape shape, Input input, Span span, SourceFormat format, Options options) {
         List<Value> values = new ArrayList<>();
-        try (RecordReader reader = format.open(input, Projection.EVERYTHING, options)) {
+        try (RecordReader reader = format.open(input, Projection.everything(), options)) {
             boolean sequence = reader.isSequence();
             Value value = reader.next();
             while (value != null && values.size() < SAMPLE_RECORDS) {
@@ -210,7 +210,7 @@ final class SourceChecker {
     @Nullable
     List<Value> rows(FormatRef ref, SourceFormat format, Options options, Span fileSpan, String file) {
         Input input = checker.environment().files().find(ref.span().source(), file);
-        try (RecordReader reader = format.open(input, Projection.EVERYTHING, options)) {
+        try (RecordReader reader = format.open(input, Projection.everything(), options)) {
             return reader.remaining();
         } catch (IOException e) {
             checker.report(fileSpan.error(Code.FILE_NOT_FOUND, "The file of this table cannot be read.")

@@ -2,6 +2,7 @@ package dev.morphema.check;
 
 import dev.morphema.value.Kind;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -90,6 +91,17 @@ record Type(
                 odd && other.odd,
                 allNames,
                 null);
+    }
+
+    /** {@return what is known of one of several values of which it is not known which}; how many it is, only if all agree */
+    static Type anyOf(Collection<Type> types) {
+        Type all = null;
+        boolean agreed = true;
+        for (Type type : types) {
+            agreed &= all == null || all.card == type.card;
+            all = all == null ? type : all.or(type);
+        }
+        return all == null ? UNKNOWN : agreed ? all : all.with(Card.UNKNOWN);
     }
 
     /** The value is written or calculated with, so all of it is needed. */

@@ -40,7 +40,7 @@ final class UnusedNames {
         }
         for (Resolution.Callee callee : checker.resolution().calls().values()) {
             if (callee instanceof Resolution.Defined defined) {
-                used.add(checker.globals().nameOf(defined.index()));
+                used.add(checker.defines().nameOf(defined.index()));
             }
         }
         return used;

@@ -161,7 +161,8 @@ final class Actions {
 
         /** Whether something was written inside is known only afterwards, so it is made as a value first. */
         private void writeIfFilled(Frame frame, EventWriter out) {
-            TreeWriter tree = new TreeWriter(out.elementsRepeat());
+            TreeWriter tree =
+                    new TreeWriter(out.elementsRepeat(), frame.run().caches().made());
             content.write(frame, tree);
             Value value = tree.result();
             if (!Content.isUnwritten(value)) {
@@ -213,7 +214,7 @@ final class Actions {
                 return;
             }
             RecordValue record = step == null ? null : step.record(frame);
-            int slot = step == null || record == null ? -1 : step.bytesIn(record);
+            int slot = step == null || record == null ? -1 : step.bytesIn(frame, record);
             Value text = slot < 0 ? value.scalar(frame) : Nothing.ABSENT;
             try {
                 if (record != null && slot >= 0) {

@@ -31,6 +31,7 @@ final class Body {
      * @param statements the same, for messages
      * @param emptied the slots of lets and kept fields, forgotten when the block is entered
      * @param streamed the statement on the way to the loop that streams, or -1
+     * @param sites numbers the places that look for fields
      * @param guardedIn a slot for the watch over names that may come twice, or -1 if none can
      */
     Body(
@@ -38,7 +39,8 @@ final class Body {
             List<NameGuard.Statement> statements,
             List<Integer> emptied,
             int streamed,
-            int guardedIn) {
+            int guardedIn,
+            SlotSite.Numbering sites) {
         List<Action> first = new ArrayList<>();
         List<Action> rest = new ArrayList<>();
         boolean anyText = false;
@@ -52,9 +54,9 @@ final class Body {
             anyText |= action.writesText();
         }
         this.actions = actions.toArray(new Action[0]);
-        this.withAttributes = Steps.joined(first);
-        this.withContent = Steps.joined(rest);
-        this.inOne = Steps.joined(actions);
+        this.withAttributes = Steps.joined(first, sites);
+        this.withContent = Steps.joined(rest, sites);
+        this.inOne = Steps.joined(actions, sites);
         this.emptied = new int[emptied.size()];
         for (int i = 0; i < this.emptied.length; i++) {
             this.emptied[i] = emptied.get(i);

@@ -3,6 +3,7 @@ package dev.morphema.engine;
 import dev.morphema.function.Function;
 import dev.morphema.function.Signature;
 import dev.morphema.function.Tally;
+import dev.morphema.function.Trait;
 import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
@@ -24,7 +25,7 @@ final class CallNodes {
 
     /** A function of single values. */
     static final class Scalar extends Node {
-        private final boolean acceptsNothing;
+        private final boolean takesMissing;
         private final Node[] arguments;
         private final Want[] wants;
         /** The arguments that are the same each time, as they are wanted; null for others. */
@@ -34,7 +35,7 @@ final class CallNodes {
 
         Scalar(Span span, Function.Scalar function, List<Node> arguments, Function.Body body) {
             super(span);
-            this.acceptsNothing = function.acceptsNothing();
+            this.takesMissing = function.traits().has(Trait.TAKES_MISSING);
             this.arguments = arguments.toArray(Node[]::new);
             this.wants = wants(function.signature(), 0, arguments.size());
             this.constants = new Value[arguments.size()];
@@ -62,7 +63,7 @@ final class CallNodes {
             boolean isNull = false;
             for (int i = 0; i < values.length; i++) {
                 Value value = argument(frame, i);
-                if (value.isNothing() && !acceptsNothing) {
+                if (value.isNothing() && !takesMissing) {
                     if (value == Nothing.ABSENT) {
                         return value;
                     }

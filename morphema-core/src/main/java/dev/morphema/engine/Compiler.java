@@ -6,6 +6,7 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
+import dev.morphema.syntax.Loop;
 import dev.morphema.syntax.Stmt;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.RecordValue;
@@ -21,6 +22,8 @@ public final class Compiler {
     private final CheckedMapping mapping;
     private final StreamFinder streams;
     private final Totals totals;
+    private final SlotSite.Numbering sites = new SlotSite.Numbering();
+    private final List<UnitCompiler> units = new ArrayList<>();
     private final List<Program.Unit> globals = new ArrayList<>();
     private final List<Program.Unit> defines = new ArrayList<>();
 
@@ -53,12 +56,18 @@ public final class Compiler {
         for (int i = 0; i < defines.size(); i++) {
             defines.get(i).set(unit().node(mapping.defines().get(i).decl().value()));
         }
-        return new Program(mapping, globals, params(), tables(), targets(), streams, totals);
+        List<Program.Param> params = params();
+        List<Program.TableMaker> tables = tables();
+        List<Program.Target> targets = targets();
+        units.forEach(UnitCompiler::complete);
+        return new Program(mapping, globals, params, tables, targets, streams, totals, sites.count());
     }
 
     /** {@return a compiler for what runs in one frame} */
     private UnitCompiler unit() {
-        return new UnitCompiler(mapping.resolution(), defines, totals);
+        UnitCompiler unit = new UnitCompiler(mapping.resolution(), defines, totals, sites);
+        units.add(unit);
+        return unit;
     }
 
     private List<Program.Param> params() {
@@ -117,8 +126,7 @@ public final class Compiler {
         UnitCompiler unit = unit();
         LoopPlan loop = unit.loop(table.loop());
         Decl.Columns columns = table.columns();
-        Stages.Keys keys =
-                new Stages.Keys(columns.keys().stream().map(unit::node).toList());
+        Stages.Keys keys = unit.keys(columns.keys());
         Node from = columns.from() == null ? null : unit.node(columns.from());
         Node to = columns.to() == null ? null : unit.node(columns.to());
         Node row = unit.member(
@@ -127,11 +135,20 @@ public final class Compiler {
             Frame frame = new Frame(run, slots);
             TableIndex index =
                     new TableIndex(table.name().span(), columns.many(), from != null, row instanceof NameNodes.Local);
-            loop.run(frame, () -> {
-                Value[] range =
-                        from == null || to == null ? WITHOUT_RANGE : new Value[] {from.scalar(frame), to.scalar(frame)};
-                index.add(row.eval(frame), keys.values(frame), range);
-                return true;
+            loop.run(frame, new Flow() {
+                @Override
+                public boolean turn() {
+                    Value[] range = from == null || to == null
+                            ? WITHOUT_RANGE
+                            : new Value[] {from.scalar(frame), to.scalar(frame)};
+                    index.add(row.eval(frame), keys.values(frame), range);
+                    return true;
+                }
+
+                @Override
+                public void end() {
+                    // the table is full
+                }
             });
             Problem withoutKey = index.withoutKey();
             if (withoutKey != null) {
@@ -171,8 +188,14 @@ public final class Compiler {
         for (int i = 0; i < mapping.targets().size(); i++) {
             CheckedMapping.Target target = mapping.targets().get(i);
             UnitCompiler unit = unit();
-            unit.stream(streams.loop(i));
+            Loop streamed = streams.loop(i);
+            if (streamed != null) {
+                unit.stream(streamed);
+            }
             Decl.Target decl = target.decl();
+            if (decl.split() != null) {
+                unit.passMembers(decl.split(), decl.into(), decl.content());
+            }
             LoopPlan split = decl.split() == null ? null : unit.split(decl.split());
             Node name = decl.into() == null ? null : unit.node(decl.into());
             Content document = decl.content() instanceof Stmt.Nested nested

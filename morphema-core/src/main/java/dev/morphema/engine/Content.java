@@ -15,7 +15,6 @@ import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
 import java.util.HashSet;
 import java.util.Set;
-import java.util.function.BooleanSupplier;
 import org.jspecify.annotations.Nullable;
 
 /** What a field, an item or a document holds, compiled. */
@@ -131,8 +130,8 @@ sealed interface Content {
         /** Ends it. */
         void end(EventWriter out);
 
-        /** {@return what writes a turn, each time that the names of the next are in the frame; then it wants more} */
-        BooleanSupplier turns(Frame frame, EventWriter out);
+        /** {@return what writes the turns} */
+        Flow turns(Frame frame, EventWriter out);
 
         @Override
         default void write(Frame frame, EventWriter out) {
@@ -160,14 +159,53 @@ sealed interface Content {
         }
 
         @Override
-        public BooleanSupplier turns(Frame frame, EventWriter out) {
-            return () -> {
-                each.write(frame, out);
-                if (counted) {
-                    frame.run().countWritten();
+        public Flow turns(Frame frame, EventWriter out) {
+            return new Turns(each, counted, frame, out) {
+                @Override
+                public boolean turn() {
+                    each.write(frame, out);
+                    return written();
                 }
-                return true;
             };
+        }
+    }
+
+    /** Writes the turns of a loop; what stands after them is written by who began the loop. */
+    abstract static class Turns implements Flow {
+        private final Content each;
+        private final boolean counted;
+        private final Frame frame;
+        private final EventWriter out;
+
+        Turns(Content each, boolean counted, Frame frame, EventWriter out) {
+            this.each = each;
+            this.counted = counted;
+            this.frame = frame;
+            this.out = out;
+        }
+
+        /** A turn is written; {@return that more are wanted}. */
+        final boolean written() {
+            if (counted) {
+                frame.run().countWritten();
+            }
+            return true;
+        }
+
+        @Override
+        public RecordSink open() {
+            return Streams.open(each, frame, out);
+        }
+
+        @Override
+        public final boolean close() {
+            Streams.close(each, frame, out);
+            return written();
+        }
+
+        @Override
+        public final void end() {
+            // nothing is held back here
         }
     }
 
@@ -184,15 +222,21 @@ sealed interface Content {
         }
 
         @Override
-        public BooleanSupplier turns(Frame frame, EventWriter out) {
+        public Flow turns(Frame frame, EventWriter out) {
             Set<String> keys = new HashSet<>();
-            return () -> {
-                out.field(FieldName.of(nextKey(frame, keys)));
-                writeOrNull(frame, out);
-                if (counted) {
-                    frame.run().countWritten();
+            return new Turns(each, counted, frame, out) {
+                @Override
+                public boolean turn() {
+                    out.field(FieldName.of(nextKey(frame, keys)));
+                    writeOrNull(frame, out);
+                    return written();
                 }
-                return true;
+
+                @Override
+                public RecordSink open() {
+                    out.field(FieldName.of(nextKey(frame, keys)));
+                    return super.open();
+                }
             };
         }
 

@@ -62,7 +62,7 @@ final class Drift {
 
     void report() {
         Projection root = source.projection();
-        if (found.count(List.of()) == 0 || root.everything() || root.layout().size() == 0) {
+        if (found.count(List.of()) == 0 || root.keepsAll() || root.layout().size() == 0) {
             return;
         }
         boolean any = false;
@@ -125,7 +125,7 @@ final class Drift {
             Projection field = place.child(slot);
             if (!found.has(child)) {
                 warnOf(child, field.expectation());
-            } else if (!field.everything() && found.count(child) > 0) {
+            } else if (!field.keepsAll() && found.count(child) > 0) {
                 report(field, child);
             }
         }

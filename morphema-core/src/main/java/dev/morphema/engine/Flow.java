@@ -11,4 +11,23 @@ interface Flow {
 
     /** There are no more turns. */
     void end();
+
+    /**
+     * Begins a turn for a group whose members come one at a time; its keys are in the frame. Only of a flow after the groups whose
+     * members are {@linkplain GroupUse#passes passed on}.
+     *
+     * @return what takes the members
+     */
+    default RecordSink open() {
+        throw new IllegalStateException("takes no members one at a time");
+    }
+
+    /**
+     * Ends that turn; what functions over the members came to is in the frame.
+     *
+     * @return whether more turns are wanted
+     */
+    default boolean close() {
+        throw new IllegalStateException("takes no members one at a time");
+    }
 }

@@ -14,6 +14,7 @@ final class Frame {
     private final @Nullable Frame caller;
     private final List<Node> arguments;
     private final int depth;
+    private final SlotSite.@Nullable Found[] sites;
 
     Frame(RunState run, int size) {
         this(run, size, null, List.of(), 0);
@@ -25,6 +26,7 @@ final class Frame {
         this.caller = caller;
         this.arguments = arguments;
         this.depth = depth;
+        this.sites = run.sites();
     }
 
     /** {@return the frame of a define that is called from here} */
@@ -34,6 +36,11 @@ final class Frame {
 
     RunState run() {
         return run;
+    }
+
+    /** {@return what the places of the mapping found in the last layouts, by their numbers} */
+    SlotSite.@Nullable Found[] sites() {
+        return sites;
     }
 
     /** {@return how many defines have called one another to come here} */

@@ -49,9 +49,9 @@ final class GroupStages {
         }
 
         /** Tallies a bare member in cells; {@return the first function for which that could not be done, or -1}. */
-        int tally(BareRecord member, long[] cells, int at) {
+        int tally(Frame frame, BareRecord member, long[] cells, int at) {
             for (int i = 0; i < use.running().length; i++) {
-                if (!use.tally(i, member, cells, at)) {
+                if (!use.tally(i, frame, member, cells, at)) {
                     return i;
                 }
             }
@@ -87,15 +87,33 @@ final class GroupStages {
 
         /** @param held what stands for the members where the mapping uses them: their state, or they themselves */
         boolean pass(Group group, Object held, Frame frame, Flow next) {
-            for (int i = 0; i < keys.length; i++) {
-                frame.set(keys[i], group.key(i));
-            }
-            frame.set(use.slot(), held);
+            set(group, held, frame);
             try {
                 return next.turn();
             } catch (ProblemException e) {
                 throw LoopPlan.placed(e, held);
             }
+        }
+
+        /** Passes on a group, and its members one at a time. */
+        boolean pass(Group group, GroupState state, Frame frame, Flow next, Consumer<RecordSink> members) {
+            set(group, state, frame);
+            try {
+                RecordSink sink = next.open();
+                members.accept(sink);
+                sink.end();
+                return next.close();
+            } catch (ProblemException e) {
+                throw LoopPlan.placed(e, state);
+            }
+        }
+
+        /** Puts the keys of a group, and what stands for its members, under their names. */
+        void set(Group group, Object held, Frame frame) {
+            for (int i = 0; i < keys.length; i++) {
+                frame.set(keys[i], group.key(i));
+            }
+            frame.set(use.slot(), held);
         }
     }
 
@@ -108,7 +126,7 @@ final class GroupStages {
 
         @Override
         public String describe() {
-            return "group by " + keys.written() + ", " + names.use().describe();
+            return "group by " + keys.written() + ", " + names.use().describe(false);
         }
 
         @Override
@@ -132,7 +150,7 @@ final class GroupStages {
             return new HeldFlow() {
                 @Override
                 public boolean take(BareRecord record) {
-                    int[] slots = keys.slots(record);
+                    int[] slots = keys.slots(frame, record);
                     return slots.length > 0 && groups.add(record, slots);
                 }
 
@@ -160,6 +178,11 @@ final class GroupStages {
     /** {@code group runs by} and {@code group from}: a group ends where the next begins. */
     record Runs(Stages.@Nullable Keys keys, @Nullable Node begins, Node member, Names names) implements Stage.Grouping {
         @Override
+        public boolean holds() {
+            return !names.use().passes() && use().holds();
+        }
+
+        @Override
         public GroupUse use() {
             return names.use();
         }
@@ -169,7 +192,7 @@ final class GroupStages {
             String what = keys == null
                     ? "group from each " + Objects.requireNonNull(begins).written()
                     : "group neighbours by " + keys.written();
-            return what + ", " + names.use().describe();
+            return what + ", " + names.use().describe(true);
         }
 
         @Override

@@ -108,7 +108,7 @@ final class GroupState {
     /** As {@link #add(Frame, Value)}, for a member of which no value has been made. */
     void add(Frame frame, BareRecord member) {
         for (int i = 0; i < functions.length; i++) {
-            if ((summedUp & 1L << i) == 0 && ((inObjects & 1L << i) != 0 || !use.tally(i, member, cells, 0))) {
+            if ((summedUp & 1L << i) == 0 && ((inObjects & 1L << i) != 0 || !use.tally(i, frame, member, cells, 0))) {
                 frame.set(use.slot(), member.value());
                 take(i, frame, member.value());
             }
@@ -277,6 +277,17 @@ final class GroupState {
         @Override
         public boolean turn() {
             more = Objects.requireNonNull(next).turn();
+            return more;
+        }
+
+        @Override
+        public RecordSink open() {
+            return Objects.requireNonNull(next).open();
+        }
+
+        @Override
+        public boolean close() {
+            more = Objects.requireNonNull(next).close();
             return more;
         }
 

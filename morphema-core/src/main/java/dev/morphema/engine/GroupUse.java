@@ -36,7 +36,9 @@ final class GroupUse {
     private boolean tallied = true;
     private final List<LoopPlan> nested = new ArrayList<>();
     private boolean kept;
-    /** Found when it is first asked for; threads may each find it, and find the same. */
+    /** The loop that the members go through one at a time; null if there is none. */
+    private @Nullable LoopPlan over;
+    /** Known when all uses are. */
     private @Nullable Sums sums;
 
     /** A function over the members is the sum of what another comes to, over the groups that a loop makes of them. */
@@ -62,6 +64,16 @@ final class GroupUse {
     /** The members are used in some other way. */
     void keep() {
         kept = true;
+    }
+
+    /** The members go through a loop, one at a time, and are not used as values beside. */
+    void passTo(LoopPlan loop) {
+        over = loop;
+    }
+
+    /** {@return whether the members are passed on one at a time} */
+    boolean passes() {
+        return over != null && !kept;
     }
 
     /** {@return whether the members themselves are kept} */
@@ -123,7 +135,7 @@ final class GroupUse {
         PathNodes.Named step = steps[function];
         try {
             Value item = step != null && member instanceof RecordValue record
-                    ? step.evalIn(record)
+                    ? step.evalIn(frame, record)
                     : running[function].items().eval(frame);
             return item.isNothing()
                     || !(item instanceof Many)
@@ -147,22 +159,22 @@ final class GroupUse {
                 return false;
             }
         }
-        return !kept && nested.stream().allMatch(LoopPlan::groupsBare);
+        return !kept && over == null && nested.stream().allMatch(LoopPlan::groupsBare);
     }
 
     /**
      * As {@link #tally(int, Frame, Value, long[], int)}, for a member of which no value has been made; what cannot be done so
      * may be possible with a value.
      */
-    boolean tally(int function, BareRecord member, long[] cells, int at) {
+    boolean tally(int function, Frame frame, BareRecord member, long[] cells, int at) {
         Tally tally = Objects.requireNonNull(running[function].tally());
         PathNodes.Named step = steps[function];
-        Value item = step == null ? RecordValue.EMPTY : item(step, tally, member);
+        Value item = step == null ? RecordValue.EMPTY : item(frame, step, tally, member);
         return item != null && tally.add(cells, at + places[function], item);
     }
 
-    private static @Nullable Value item(PathNodes.Named step, Tally tally, BareRecord member) {
-        int field = step.only(member.layout());
+    private static @Nullable Value item(Frame frame, PathNodes.Named step, Tally tally, BareRecord member) {
+        int field = step.only(frame, member.layout());
         if (field < 0) {
             return null;
         }
@@ -176,27 +188,23 @@ final class GroupUse {
 
     /** {@return the functions that are sums of what others come to, bit by bit} */
     long summedUp() {
-        return sums().functions;
+        return Objects.requireNonNull(sums).functions;
     }
 
     /** {@return of what such a function is the sum} */
     Parts partsOf(int function) {
-        return Objects.requireNonNull(sums().parts[function]);
+        return Objects.requireNonNull(Objects.requireNonNull(sums).parts[function]);
     }
 
-    private Sums sums() {
-        Sums found = sums;
-        if (found == null) {
-            @Nullable Parts[] parts = new Parts[running.length];
-            long functions = 0;
-            for (int i = 0; i < parts.length; i++) {
-                parts[i] = parts(running[i]);
-                functions |= parts[i] == null ? 0 : 1L << i;
-            }
-            found = new Sums(parts, functions);
-            sums = found;
+    /** All uses of the members are known, and those of the groups that loops over the members make. */
+    void complete() {
+        @Nullable Parts[] parts = new Parts[running.length];
+        long functions = 0;
+        for (int i = 0; i < parts.length && !kept; i++) {
+            parts[i] = parts(running[i]);
+            functions |= parts[i] == null ? 0 : 1L << i;
         }
-        return found;
+        sums = new Sums(parts, functions);
     }
 
     private @Nullable Parts parts(CallNodes.Aggregate whole) {
@@ -228,27 +236,39 @@ final class GroupUse {
     /** {@return whether the members or keys are held, here or by a loop over the members} */
     boolean holds() {
         return kept
+                || over != null
                 || running.length == 0
                 || nested.stream().anyMatch(loop -> loop.holding().holds());
     }
 
-    /** {@return what is held of each group, as the printed plan shows it: a line, and one for each loop over the members} */
-    String describe() {
+    /**
+     * {@return what is held of each group, as the printed plan shows it: a line, and one for each loop over the members}
+     *
+     * @param ends whether a group has ended when the next begins
+     */
+    String describe(boolean ends) {
         if (kept) {
             return "holding the members";
         }
-        StringBuilder lines = new StringBuilder();
-        lines.append(
-                running.length == 0
-                        ? "holding the keys"
-                        : "keeping up "
-                                + Arrays.stream(running)
-                                        .map(Node::written)
-                                        .distinct()
-                                        .collect(Collectors.joining(", ")));
+        List<String> held = new ArrayList<>();
+        if (passes()) {
+            held.add(ends ? "passing each member on" : "holding the members, passing each on");
+        }
+        if (running.length > 0) {
+            held.add("keeping up "
+                    + Arrays.stream(running).map(Node::written).distinct().collect(Collectors.joining(", ")));
+        }
+        StringBuilder lines = new StringBuilder(held.isEmpty() ? "holding the keys" : String.join(", ", held));
         for (LoopPlan loop : nested) {
-            lines.append("\n  in each: ").append(loop.holding().describe().replace("\n", "\n  "));
+            describe(loop.holding(), lines);
+        }
+        if (over != null && passes()) {
+            over.stages().forEach(stage -> describe(stage, lines));
         }
         return lines.toString();
+    }
+
+    private static void describe(Stage stage, StringBuilder lines) {
+        lines.append("\n  in each: ").append(stage.describe().replace("\n", "\n  "));
     }
 }

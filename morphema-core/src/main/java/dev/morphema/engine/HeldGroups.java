@@ -9,6 +9,7 @@ import dev.morphema.value.Value;
 import dev.morphema.value.ValueSize;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Objects;
 import java.util.function.Consumer;
@@ -41,6 +42,9 @@ final class HeldGroups {
     private final @Nullable Holdings holdings;
     private final int bytesOfGroup;
     private final boolean tallied;
+    /** Whether the members are stored: to be given as a whole, or one at a time. */
+    private final boolean stores;
+
     private final int mostHeld;
     private final boolean packs;
     private final KeyCode code = new KeyCode();
@@ -73,6 +77,7 @@ final class HeldGroups {
         this.frame = frame;
         this.holdings = holdings;
         this.tallied = names.use().isTallied();
+        this.stores = names.use().keeps() || names.use().passes();
         this.groups = new GroupTable(tallied ? names.use().cells() : 0);
         this.mostHeld = names.use().mostHeld();
         this.bytesOfGroup = GROUP
@@ -97,20 +102,25 @@ final class HeldGroups {
         }
         if (isInCells(number)) {
             tally(0, number, member);
-        } else {
-            addTo(groups.get(number), member);
+        } else if (!names.use().keeps()) {
+            keepUp(groups.get(number), member);
+        }
+        if (stores) {
+            store(groups.get(number), member);
         }
     }
 
-    private void addTo(Group group, Value member) {
-        if (!names.use().keeps()) {
-            names.add(group, frame, member);
-            if (group.taken() < mostHeld) {
-                // One that comes later takes the place of one of these, if it is held at all.
-                group.take();
-                hold(TURN + ValueSize.of(member), true);
-            }
-        } else if (packs && ++kept > PackedValues.MOST_UNPACKED) {
+    private void keepUp(Group group, Value member) {
+        names.add(group, frame, member);
+        if (group.taken() < mostHeld) {
+            // One that comes later takes the place of one of these, if it is held at all.
+            group.take();
+            hold(TURN + ValueSize.of(member), true);
+        }
+    }
+
+    private void store(Group group, Value member) {
+        if (packs && ++kept > PackedValues.MOST_UNPACKED) {
             packed = packed == null ? new PackedValues() : packed;
             group.add(packed.add(member));
             hold(packed.lastLength() + PLACE, false);
@@ -136,7 +146,7 @@ final class HeldGroups {
             number = begin(Stages.Keys.texts(member, keys), member.origin());
         }
         if (isInCells(number)) {
-            int from = names.tally(member, groups.cells(), groups.cellsOf(number));
+            int from = names.tally(frame, member, groups.cells(), groups.cellsOf(number));
             if (from >= 0) {
                 tally(from, number, member.value());
             }
@@ -153,6 +163,9 @@ final class HeldGroups {
     /** Begins the group of the key at hand; {@return its number}. */
     private int begin(Value[] keys, @Nullable Origin first) {
         Group group = tallied ? new Group(groups.size(), keys, first) : names.begin(groups.size(), keys, frame, first);
+        if (stores) {
+            group.keepMembers();
+        }
         int number = groups.add(code, group);
         hold(bytesOfGroup + ValueSize.of(keys), true);
         return number;
@@ -278,27 +291,51 @@ final class HeldGroups {
     }
 
     private boolean passAll(Flow next) {
+        boolean passes = names.use().passes();
+        if (passes && holdings != null && !members.isEmpty()) {
+            // What takes the members may need the memory.
+            layDownMembers(holdings);
+        }
         List<MembersAgain> again = new ArrayList<>();
         for (LaidDown rows : members) {
             again.add(
                     new MembersAgain(rows.read(Objects.requireNonNull(holdings).readAhead(members.size()))));
         }
         for (Group group : groups) {
-            if (!names.pass(group, held(group, again), frame, next)) {
+            boolean more = passes
+                    ? names.pass(group, stateOf(group), frame, next, sink -> give(group, again, sink))
+                    : names.pass(group, held(group, again), frame, next);
+            if (!more) {
                 return false;
             }
         }
         return true;
     }
 
+    private GroupState stateOf(Group group) {
+        return tallied ? state(group) : Objects.requireNonNull(group.state());
+    }
+
+    /** Gives the members of a group one at a time, until no more are wanted. */
+    private void give(Group group, List<MembersAgain> again, RecordSink sink) {
+        boolean more = true;
+        for (MembersAgain rows : again) {
+            more = rows.give(group.number(), sink, more);
+        }
+        Iterator<Value> rest = group.members().iterator();
+        while (more && rest.hasNext()) {
+            more = sink.accept(rest.next());
+        }
+        int[] places = group.places();
+        for (int i = 0; more && i < places.length; i++) {
+            more = sink.accept(Objects.requireNonNull(packed).value(places[i]));
+        }
+    }
+
     /** {@return what stands for the members of a group} */
     private Object held(Group group, List<MembersAgain> again) {
-        if (tallied) {
-            return state(group);
-        }
-        GroupState state = group.state();
-        if (state != null) {
-            return state;
+        if (!stores) {
+            return stateOf(group);
         }
         if (again.isEmpty()) {
             return Many.owned(members(group));
@@ -333,10 +370,28 @@ final class HeldGroups {
         }
 
         void addTo(List<Value> members, int group) {
-            while (next != null && ((NumberValue) Objects.requireNonNull(next[0])).equals(NumberValue.of(group))) {
-                members.add(Objects.requireNonNull(next[1]));
-                next = rows.next();
+            for (Value member = next(group); member != null; member = next(group)) {
+                members.add(member);
             }
+        }
+
+        /** Gives the members of a group to a sink, or goes past them if it wants no more; says whether it does. */
+        boolean give(int group, RecordSink sink, boolean wanted) {
+            boolean more = wanted;
+            for (Value member = next(group); member != null; member = next(group)) {
+                more = more && sink.accept(member);
+            }
+            return more;
+        }
+
+        /** {@return the next member, if it is of a group; else null} */
+        private @Nullable Value next(int group) {
+            @Nullable Value[] row = next;
+            if (row == null || !Objects.requireNonNull(row[0]).equals(NumberValue.of(group))) {
+                return null;
+            }
+            next = rows.next();
+            return row[1];
         }
     }
 }

@@ -6,7 +6,6 @@ import dev.morphema.value.Many;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
 import java.util.EnumSet;
-import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -29,12 +28,12 @@ final class KeyedItems extends Node {
      * @param keys of that value
      * @param asked what each key must be, which is the same for all values
      */
-    KeyedItems(Node sequence, int slot, List<Node> keys, List<Node> asked) {
+    KeyedItems(Node sequence, int slot, Stages.Keys keys, Stages.Keys asked) {
         super(sequence.span());
         this.sequence = sequence;
         this.slot = slot;
-        this.keys = new Stages.Keys(keys);
-        this.asked = new Stages.Keys(asked);
+        this.keys = keys;
+        this.asked = asked;
     }
 
     /** {@return how a loop goes through a sequence, as the printed plan shows it} */

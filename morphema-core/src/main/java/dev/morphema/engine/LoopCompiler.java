@@ -49,7 +49,7 @@ final class LoopCompiler implements Loop.Visitor {
     }
 
     private Stages.Keys keys(List<Expr> exprs) {
-        return new Stages.Keys(unit.nodes(exprs));
+        return unit.keys(exprs);
     }
 
     private int named(Object node) {
@@ -95,7 +95,7 @@ final class LoopCompiler implements Loop.Visitor {
         }
         int last = stages.size() - 1;
         Node all = last < 0 ? sequence() : ((Stages.Bind) stages.get(last)).sequence();
-        Node found = new KeyedItems(all, slot, keys, asked);
+        Node found = new KeyedItems(all, slot, unit.keysOf(keys), unit.keysOf(asked));
         if (last < 0) {
             sequence = found;
         } else {

@@ -11,7 +11,6 @@ import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.List;
 import java.util.Objects;
-import java.util.function.BooleanSupplier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -48,32 +47,52 @@ record LoopPlan(
     /**
      * Goes through the loop.
      *
-     * @param body called for each turn; says whether more are wanted
+     * @param body takes each turn, and is not told of the end
      * @return whether the body wanted more to the end
      */
-    boolean run(Frame frame, BooleanSupplier body) {
-        boolean[] more = {true};
-        Flow last = new Flow() {
-            @Override
-            public boolean turn() {
-                more[0] = body.getAsBoolean();
-                return more[0];
-            }
-
-            @Override
-            public void end() {
-                // nothing is held back here
-            }
-        };
+    boolean run(Frame frame, Flow body) {
+        Last last = new Last(body);
         if (overMembers != null && !overMembers.use().keeps()) {
             GroupState state = (GroupState) frame.held(overMembers.use().slot());
             state.emit(overMembers.index(), start(frame, last, overMembers.holding() + 1));
-            return more[0];
+        } else {
+            Flow flow = start(frame, last, 0);
+            feed(sequence, slot, optional, frame, flow);
+            flow.end();
         }
-        Flow flow = start(frame, last, 0);
-        feed(sequence, slot, optional, frame, flow);
-        flow.end();
-        return more[0];
+        return last.more;
+    }
+
+    /** Remembers whether the body of a loop wanted more. */
+    private static final class Last implements Flow {
+        private final Flow body;
+        private boolean more = true;
+
+        Last(Flow body) {
+            this.body = body;
+        }
+
+        @Override
+        public boolean turn() {
+            more = body.turn();
+            return more;
+        }
+
+        @Override
+        public RecordSink open() {
+            return body.open();
+        }
+
+        @Override
+        public boolean close() {
+            more = body.close();
+            return more;
+        }
+
+        @Override
+        public void end() {
+            // nothing is held back here
+        }
     }
 
     /**

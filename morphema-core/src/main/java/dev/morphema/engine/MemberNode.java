@@ -31,7 +31,7 @@ final class MemberNode extends Node {
             }
             member = RecordValue.builder(record);
         } else {
-            member = RecordValue.builder();
+            member = RecordValue.builder(frame.run().caches().made(), null);
         }
         for (Part part : whole ? parts.subList(1, parts.size()) : parts) {
             Value value = part.value().eval(frame);

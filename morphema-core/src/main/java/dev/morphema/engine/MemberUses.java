@@ -4,6 +4,7 @@ import dev.morphema.check.Binding;
 import dev.morphema.check.Resolution;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Loop;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -15,6 +16,7 @@ import org.jspecify.annotations.Nullable;
 final class MemberUses {
     private final Resolution resolution;
     private final Map<Integer, GroupUse> bySlot = new HashMap<>();
+    private final List<GroupUse> all = new ArrayList<>();
 
     MemberUses(Resolution resolution) {
         this.resolution = resolution;
@@ -24,7 +26,13 @@ final class MemberUses {
     GroupUse begin(int slot) {
         GroupUse use = new GroupUse(slot);
         bySlot.put(slot, use);
+        all.add(use);
         return use;
+    }
+
+    /** The whole unit is compiled. */
+    void complete() {
+        all.forEach(GroupUse::complete);
     }
 
     /** Compiles something that takes the members of a group one at a time, which is no use of them all. */
@@ -71,7 +79,7 @@ final class MemberUses {
     @Nullable
     GroupUse takenByLoop(Loop loop) {
         GroupUse inOrder = takenInOrder(loop, false);
-        return inOrder == null ? taken(loop, firstOf(loop, MemberUses::isGrouping)) : inOrder;
+        return inOrder == null ? taken(loop, firstGroup(loop)) : inOrder;
     }
 
     /**
@@ -101,6 +109,17 @@ final class MemberUses {
         return steady ? use : null;
     }
 
+    /** {@return the index of the first clause that makes groups, or -1} */
+    static int firstGroup(Loop loop) {
+        return firstOf(loop, MemberUses::isGrouping);
+    }
+
+    /** {@return the group whose members a loop goes through, or null} */
+    @Nullable
+    GroupUse goneThroughBy(Loop loop) {
+        return membersOf(loop, new SteadyCheck(resolution));
+    }
+
     private static int firstOf(Loop loop, Predicate<Loop.Clause> kind) {
         for (int i = 0; i < loop.clauses().size(); i++) {
             if (kind.test(loop.clauses().get(i))) {
@@ -110,7 +129,7 @@ final class MemberUses {
         return -1;
     }
 
-    private static boolean isGrouping(Loop.Clause clause) {
+    static boolean isGrouping(Loop.@Nullable Clause clause) {
         return clause instanceof Loop.GroupBy || clause instanceof Loop.GroupFrom;
     }
 

@@ -46,6 +46,12 @@ final class NameNodes {
             Value value = frame.get(slot);
             return value == null ? Nothing.ABSENT : value;
         }
+
+        @Override
+        RecordSink stream(Frame frame, RecordSink sink) {
+            // The members of the group come one at a time.
+            return sink;
+        }
     }
 
     /** A let of a block or loop, or a field that another rule asks for. */

@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.format.BareRecord;
+import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
@@ -20,6 +21,11 @@ final class NeighbourGroups implements HeldFlow {
     private final Frame frame;
     private final Flow next;
     private final boolean held;
+    /** Whether members go on as they come, and what takes those of the group at hand, if it wants more. */
+    private final boolean passes;
+
+    private @Nullable RecordSink sink;
+    private boolean sinkWantsMore;
     private final List<Group> complete = new ArrayList<>();
     /** The keys of the last turn. */
     private final Value[] values;
@@ -47,6 +53,7 @@ final class NeighbourGroups implements HeldFlow {
         this.frame = frame;
         this.next = next;
         this.held = held;
+        this.passes = !held && names.use().passes();
         this.nodes = keys == null ? new Node[0] : keys.nodes().toArray(new Node[0]);
         this.values = new Value[nodes.length];
         this.steps = new PathNodes.Named[nodes.length];
@@ -59,7 +66,7 @@ final class NeighbourGroups implements HeldFlow {
 
     @Override
     public boolean take(BareRecord record) {
-        int[] slots = Objects.requireNonNull(keys).slots(record);
+        int[] slots = Objects.requireNonNull(keys).slots(frame, record);
         if (slots.length == 0) {
             return false;
         }
@@ -92,10 +99,33 @@ final class NeighbourGroups implements HeldFlow {
         if (starts(thisMember)) {
             // The names of the loop are in the frame; the group before must not lose them for this turn.
             flush();
+            if (!more) {
+                return false;
+            }
             group = names.begin(0, values.clone(), frame, LoopPlan.origin(thisMember));
+            begin(group);
         }
-        names.add(Objects.requireNonNull(group), frame, thisMember);
+        add(Objects.requireNonNull(group), thisMember);
         return more;
+    }
+
+    private void begin(Group begun) {
+        if (passes) {
+            names.set(begun, Objects.requireNonNull(begun.state()), frame);
+            sink = next.open();
+            sinkWantsMore = true;
+        } else if (held && names.use().passes()) {
+            begun.keepMembers();
+        }
+    }
+
+    private void add(Group to, Value thisMember) {
+        names.add(to, frame, thisMember);
+        if (passes) {
+            sinkWantsMore = sinkWantsMore && Objects.requireNonNull(sink).accept(thisMember);
+        } else if (held && names.use().passes()) {
+            to.add(thisMember);
+        }
     }
 
     /** Whether the turn at hand is the first of a group; its keys are in the values then. */
@@ -114,7 +144,7 @@ final class NeighbourGroups implements HeldFlow {
 
     private Value key(int i, Value thisMember) {
         PathNodes.Named step = steps[i];
-        Value value = step != null && thisMember instanceof RecordValue record ? step.evalIn(record) : null;
+        Value value = step != null && thisMember instanceof RecordValue record ? step.evalIn(frame, record) : null;
         return value != null && value.isScalar() ? value : nodes[i].scalar(frame);
     }
 
@@ -141,7 +171,19 @@ final class NeighbourGroups implements HeldFlow {
         if (held) {
             complete.add(group);
         } else {
-            more = names.pass(group, frame, next);
+            more = passes ? close(group) : names.pass(group, frame, next);
+        }
+    }
+
+    /** The group at hand has all its members, which went on already. */
+    private boolean close(Group complete) {
+        GroupState state = Objects.requireNonNull(complete.state());
+        try {
+            Objects.requireNonNull(sink).end();
+            names.set(complete, state, frame);
+            return next.close();
+        } catch (ProblemException e) {
+            throw LoopPlan.placed(e, state);
         }
     }
 
@@ -150,10 +192,21 @@ final class NeighbourGroups implements HeldFlow {
         flush();
         group = null;
         for (Group ended : complete) {
-            if (!names.pass(ended, frame, next)) {
+            if (!passHeld(ended)) {
                 break;
             }
         }
         next.end();
+    }
+
+    private boolean passHeld(Group ended) {
+        return names.use().passes()
+                ? names.pass(
+                        ended,
+                        Objects.requireNonNull(ended.state()),
+                        frame,
+                        next,
+                        to -> ended.members().stream().allMatch(to::accept))
+                : names.pass(ended, frame, next);
     }
 }

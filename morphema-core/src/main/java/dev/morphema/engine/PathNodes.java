@@ -47,13 +47,13 @@ final class PathNodes {
         @Override
         final Value compute(Frame frame) {
             Value from = from(frame);
-            return from instanceof RecordValue record ? of(record) : ofMany(from);
+            return from instanceof RecordValue record ? of(frame, record) : ofMany(frame, from);
         }
 
-        private Value ofMany(@Nullable Value from) {
+        private Value ofMany(Frame frame, @Nullable Value from) {
             if (from instanceof Many || from instanceof ListValue) {
                 List<Value> found = new ArrayList<>();
-                collect(from, found);
+                collect(frame, from, found);
                 return Many.owned(found);
             }
             return Nothing.ABSENT;
@@ -65,28 +65,28 @@ final class PathNodes {
         }
 
         /** Gives each value that is found in another one to a sink; says whether more are wanted. */
-        final boolean each(Value from, ItemSink sink) {
+        final boolean each(Frame frame, Value from, ItemSink sink) {
             List<Value> found = new ArrayList<>();
             try {
-                collect(from, found);
+                collect(frame, from, found);
             } catch (ProblemException e) {
                 throw located(e);
             }
             return sink.acceptAll(found);
         }
 
-        private void collect(Value from, List<Value> found) {
+        private void collect(Frame frame, Value from, List<Value> found) {
             if (from instanceof RecordValue record) {
-                addFlat(of(record), found);
+                addFlat(of(frame, record), found);
             } else if (from instanceof Many many) {
-                many.items().forEach(item -> collect(item, found));
+                many.items().forEach(item -> collect(frame, item, found));
             } else if (from instanceof ListValue list) {
-                list.items().forEach(item -> collect(item, found));
+                list.items().forEach(item -> collect(frame, item, found));
             }
         }
 
         /** The value that the step finds in one record. */
-        abstract Value of(RecordValue record);
+        abstract Value of(Frame frame, RecordValue record);
     }
 
     /** {@return whether two expressions are the values in two slots, or the same one step from them} */
@@ -116,16 +116,13 @@ final class PathNodes {
 
     /** {@code .name} and {@code .@name}. */
     static final class Named extends Step {
-        /** The slots that the name has in one layout: all, and the only one if it is the only one, else -1. */
-        private record Known(Layout layout, int[] slots, int only) {}
-
         private final FieldName name;
-        /** The last answer: records mostly come with the same layout. Threads may each have written it; all are right. */
-        private @Nullable Known known;
+        private final SlotSite site;
 
-        Named(Span span, Node base, FieldName name) {
+        Named(Span span, Node base, FieldName name, SlotSite.Numbering sites) {
             super(span, base);
             this.name = name;
+            this.site = sites.site(layout -> PathNodes.slots(layout, name));
         }
 
         /** {@return the expression if it is one step from the value in a slot, or null} */
@@ -143,26 +140,26 @@ final class PathNodes {
         }
 
         /** {@return the slot of the field that the step leads to, if it is there {@linkplain RecordValue#isBytes as bytes}, or -1} */
-        int bytesIn(RecordValue record) {
-            int slot = only(record.layout());
+        int bytesIn(Frame frame, RecordValue record) {
+            int slot = only(frame, record.layout());
             return slot >= 0 && record.isBytes(slot) ? slot : -1;
         }
 
         /** {@return the slot of the only field in a layout that the step leads to, or -1} */
-        int only(Layout layout) {
-            return known(layout).only();
+        int only(Frame frame, Layout layout) {
+            return site.in(frame, layout).only();
         }
 
-        /** {@return as {@link #only}, but -1 also if the field has a declared type} */
-        int onlyUntyped(Layout layout) {
-            int slot = only(layout);
-            return slot >= 0 && layout.converter(slot) == null ? slot : -1;
+        /** {@return the slot of the only field in a layout that the step leads to, or -1; asked rarely} */
+        int onlyIn(Layout layout) {
+            int[] slots = PathNodes.slots(layout, name);
+            return slots.length == 1 ? slots[0] : -1;
         }
 
         /** {@return what {@link #eval} gives where a record is in the slot} */
-        Value evalIn(RecordValue record) {
+        Value evalIn(Frame frame, RecordValue record) {
             try {
-                return of(record);
+                return of(frame, record);
             } catch (ProblemException e) {
                 throw located(e);
             }
@@ -175,19 +172,9 @@ final class PathNodes {
         }
 
         @Override
-        Value of(RecordValue record) {
-            Known at = known(record.layout());
-            return at.only() >= 0 ? record.get(at.only()) : ofAll(record, at.slots());
-        }
-
-        private Known known(Layout layout) {
-            Known at = known;
-            if (at == null || at.layout() != layout) {
-                int[] slots = slots(layout, name);
-                at = new Known(layout, slots, slots.length == 1 ? slots[0] : -1);
-                known = at;
-            }
-            return at;
+        Value of(Frame frame, RecordValue record) {
+            SlotSite.Found found = site.in(frame, record.layout());
+            return found.only() >= 0 ? record.get(found.only()) : ofAll(record, found.slots());
         }
 
         private static Value ofAll(RecordValue record, int[] slots) {
@@ -202,14 +189,18 @@ final class PathNodes {
         }
     }
 
-    /** The slots of a name: without namespace it finds elements in any, but only attributes that are in none. */
+    /**
+     * The slots of a name: without namespace it finds elements in any, but only attributes that are in none. A name of the loop
+     * that the record is a member of comes before its fields.
+     */
     static int[] slots(Layout layout, FieldName name) {
         int[] slots = new int[layout.size()];
         int count = 0;
         for (int i = 0; i < slots.length; i++) {
-            // A name of a loop is found where there is no field of that name.
-            boolean hidden = count > 0 && layout.name(i).isOfLoop();
-            if (!hidden && matches(layout.name(i), name)) {
+            if (matches(layout.name(i), name)) {
+                if (layout.name(i).isOfLoop()) {
+                    return new int[] {i};
+                }
                 slots[count++] = i;
             }
         }
@@ -238,7 +229,7 @@ final class PathNodes {
         }
 
         @Override
-        Value of(RecordValue record) {
+        Value of(Frame frame, RecordValue record) {
             List<Value> found = new ArrayList<>();
             if (attributes) {
                 for (int i = 0; i < record.layout().size(); i++) {
@@ -265,7 +256,7 @@ final class PathNodes {
         }
 
         @Override
-        Value of(RecordValue record) {
+        Value of(Frame frame, RecordValue record) {
             List<Value> found = new ArrayList<>();
             search(record, found);
             return Many.owned(found);

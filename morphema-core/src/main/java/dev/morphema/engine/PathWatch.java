@@ -121,14 +121,13 @@ final class PathWatch {
 
         Place(Projection wanted) {
             this.wanted = wanted;
-            int size = wanted.everything()
-                    ? 0
-                    : Math.min(Long.SIZE, wanted.layout().size());
+            int size =
+                    wanted.keepsAll() ? 0 : Math.min(Long.SIZE, wanted.layout().size());
             this.missing = size == Long.SIZE ? -1L : (1L << size) - 1;
             this.below = new Place[size];
             for (int i = 0; i < size; i++) {
                 Projection child = wanted.child(i);
-                below[i] = child.everything() || child.layout().size() == 0 ? null : new Place(child);
+                below[i] = child.keepsAll() || child.layout().size() == 0 ? null : new Place(child);
             }
         }
 

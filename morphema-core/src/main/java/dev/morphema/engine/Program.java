@@ -107,6 +107,7 @@ public final class Program {
     private final @Nullable String[] filling;
     private final Map<Pass, List<TotalNode>> totals;
     private final int mostSlots;
+    private final int sites;
 
     Program(
             CheckedMapping mapping,
@@ -115,7 +116,9 @@ public final class Program {
             List<TableMaker> tables,
             List<Target> targets,
             StreamFinder streams,
-            Totals totals) {
+            Totals totals,
+            int sites) {
+        this.sites = sites;
         this.mapping = mapping;
         this.globals = List.copyOf(globals);
         this.params = List.copyOf(params);
@@ -178,6 +181,11 @@ public final class Program {
     /** {@return the size of a frame in which each rule of the mapping can be calculated that uses no names but its own} */
     int mostSlots() {
         return mostSlots;
+    }
+
+    /** {@return how many places look for fields in records} */
+    int sites() {
+        return sites;
     }
 
     /** {@return how many times the input of a source is read at most} */

@@ -119,6 +119,7 @@ public final class Run {
      * @param scratch takes what is more than that; the run closes it
      * @param watch follows the run
      * @param limits beyond which it is stopped
+     * @param caches of runs before this one, which nobody else uses now; null if there are none
      */
     public record Settings(
             Map<String, Value> params,
@@ -127,7 +128,8 @@ public final class Run {
             long budget,
             Scratch scratch,
             RunWatch watch,
-            Limits limits) {
+            Limits limits,
+            @Nullable RunCaches caches) {
         public Settings {
             params = Map.copyOf(params);
         }
@@ -292,7 +294,7 @@ public final class Run {
         boolean bare = open.size() == 1 && open.get(0).sink().takesBare();
         boolean kept =
                 !bare && open.stream().anyMatch(streaming -> streaming.sink().keeps());
-        Projection projection = program.mapping().sources().get(source).projection();
+        Projection projection = state.caches().projection(source);
         try (RecordReader reader = kept
                 ? readers.open(source, pass.path(), projection)
                 : readers.openPassing(source, pass.path(), projection)) {
@@ -393,7 +395,7 @@ public final class Run {
 
         @Override
         public boolean each(int source, ItemSink sink) {
-            return each(source, List.of(), program.keptProjection(source), sink);
+            return each(source, List.of(), state.caches().keptProjection(source), sink);
         }
 
         @Override
@@ -403,11 +405,7 @@ public final class Run {
 
         @Override
         public void each(Program.Pass pass, ItemSink sink) {
-            each(
-                    pass.source(),
-                    pass.path(),
-                    program.mapping().sources().get(pass.source()).projection(),
-                    sink);
+            each(pass.source(), pass.path(), state.caches().projection(pass.source()), sink);
         }
 
         private boolean each(int source, List<FieldName> path, Projection projection, ItemSink sink) {
@@ -442,7 +440,9 @@ public final class Run {
 
     private Value whole(int source) {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
-        Projection projection = keepsAll(source) ? checked.projection() : program.keptProjection(source);
+        Projection projection = keepsAll(source)
+                ? state.caches().projection(source)
+                : state.caches().keptProjection(source);
         try (RecordReader reader = readers.open(source, List.of(), projection)) {
             Value value = reader.whole();
             Reading reading = begin(source, List.of(), projection);

@@ -50,6 +50,7 @@ final class RunState implements Function.Surroundings {
     private final Supplier<Random> random;
     private final Holdings holdings;
     private final Pace pace;
+    private final RunCaches caches;
     private int target;
     private int depthOfGlobals;
 
@@ -59,6 +60,7 @@ final class RunState implements Function.Surroundings {
         this.random = settings.random();
         this.pace = new Pace(settings.watch(), settings.limits());
         this.holdings = new Holdings(settings.budget(), settings.scratch());
+        this.caches = settings.caches() == null ? new RunCaches(program) : settings.caches();
         this.params = params;
         this.reading = reading;
         this.globals = new Value[program.globals().size()];
@@ -80,9 +82,23 @@ final class RunState implements Function.Surroundings {
         return random.get();
     }
 
+    @Override
+    public <T> T kept(Class<T> kind, Object owner, Supplier<T> beginning) {
+        return caches.kept(kind, owner, beginning);
+    }
+
     /** {@return what keeps the run within its limits} */
     Pace pace() {
         return pace;
+    }
+
+    /** {@return what was learned about the form of the data} */
+    RunCaches caches() {
+        return caches;
+    }
+
+    SlotSite.@Nullable Found[] sites() {
+        return caches.sites();
     }
 
     /** {@return what groups and sorts hold in memory} */

@@ -219,15 +219,12 @@ final class Stages {
 
     /** Some expressions that make one key. */
     static final class Keys {
-        /** The slots of the keys in one layout, empty if some is not a single field without a declared type. */
-        private record Known(Layout layout, int[] slots) {}
-
         private final List<Node> nodes;
-        /** The last answer, as records mostly come with the same layout. Threads may each have written it; all are right. */
-        private @Nullable Known known;
+        private final SlotSite site;
 
-        Keys(List<Node> nodes) {
+        Keys(List<Node> nodes, SlotSite.Numbering sites) {
             this.nodes = List.copyOf(nodes);
+            this.site = sites.site(this::slots);
         }
 
         List<Node> nodes() {
@@ -251,20 +248,15 @@ final class Stages {
          * {@return the slots of the keys in a record of which no value has been made; not to be changed}; none if some key is not
          * a single field without a declared type. For keys that are single fields.
          */
-        int[] slots(BareRecord record) {
-            Known at = known;
-            if (at == null || at.layout() != record.layout()) {
-                at = new Known(record.layout(), slots(record.layout()));
-                known = at;
-            }
-            return at.slots();
+        int[] slots(Frame frame, BareRecord record) {
+            return site.in(frame, record.layout()).slots();
         }
 
         private int[] slots(Layout layout) {
             int[] slots = new int[nodes.size()];
             for (int i = 0; i < slots.length; i++) {
-                slots[i] = ((PathNodes.Named) nodes.get(i)).onlyUntyped(layout);
-                if (slots[i] < 0) {
+                slots[i] = ((PathNodes.Named) nodes.get(i)).onlyIn(layout);
+                if (slots[i] < 0 || layout.converter(slots[i]) != null) {
                     return new int[0];
                 }
             }

@@ -7,39 +7,35 @@ import dev.morphema.value.RecordValue;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
-import org.jspecify.annotations.Nullable;
 
 /**
  * Fields side by side, or attributes, that are each one step from the same record, which may be a row of a table: what it has as bytes goes through, without a
  * value made of it.
  */
 final class Steps extends Action {
-    /** The slots of the fields in one layout, -1 for one that is not just one. */
-    private record Known(Layout layout, int[] slots) {}
-
     private final PathNodes.Named first;
     private final Actions.Field[] fields;
     private final boolean attributes;
     private final FieldGroup group;
-    /** The last answer: records mostly come with the same layout. Threads may each have written it; all are right. */
-    private @Nullable Known known;
+    private final SlotSite site;
 
     /** @param fields that are each one step from the same record; at least one */
-    private Steps(List<Actions.Field> fields) {
+    private Steps(List<Actions.Field> fields, SlotSite.Numbering sites) {
         this.first = Objects.requireNonNull(fields.get(0).step());
         this.fields = fields.toArray(new Actions.Field[0]);
         this.attributes = fields.get(0).isAttribute();
         this.group = new FieldGroup(fields.stream().map(Actions.Field::name).toList());
+        this.site = sites.site(this::slots);
     }
 
     /** {@return statements, of which those that can be done in one are one} */
-    static Action[] joined(List<Action> actions) {
+    static Action[] joined(List<Action> actions, SlotSite.Numbering sites) {
         List<Action> joined = new ArrayList<>();
         List<Actions.Field> same = new ArrayList<>();
         for (Action action : actions) {
             Actions.Field field = action instanceof Actions.Field step && step.step() != null ? step : null;
             if (!same.isEmpty() && (field == null || !goTogether(same.get(0), field))) {
-                joined.add(new Steps(same));
+                joined.add(new Steps(same, sites));
                 same.clear();
             }
             if (field == null) {
@@ -49,7 +45,7 @@ final class Steps extends Action {
             }
         }
         if (!same.isEmpty()) {
-            joined.add(new Steps(same));
+            joined.add(new Steps(same, sites));
         }
         return joined.toArray(new Action[0]);
     }
@@ -75,7 +71,7 @@ final class Steps extends Action {
             return;
         }
         RecordValue record = first.record(frame);
-        int[] slots = record == null ? null : slots(record.layout());
+        int[] slots = record == null ? null : site.in(frame, record.layout()).slots();
         for (int i = 0; i < fields.length; i++) {
             i = record == null || slots == null ? i : out.fields(group, record, slots, i);
             if (i < fields.length) {
@@ -85,15 +81,10 @@ final class Steps extends Action {
     }
 
     private int[] slots(Layout layout) {
-        Known at = known;
-        if (at == null || at.layout() != layout) {
-            int[] slots = new int[fields.length];
-            for (int i = 0; i < slots.length; i++) {
-                slots[i] = Objects.requireNonNull(fields[i].step()).only(layout);
-            }
-            at = new Known(layout, slots);
-            known = at;
+        int[] slots = new int[fields.length];
+        for (int i = 0; i < slots.length; i++) {
+            slots[i] = Objects.requireNonNull(fields[i].step()).onlyIn(layout);
         }
-        return at.slots();
+        return slots;
     }
 }

@@ -107,24 +107,29 @@ final class StreamFinder {
         return filling;
     }
 
-    /** The first loop of a target that stands directly in the document or in blocks within blocks. */
     private static @Nullable Loop outermost(Stmt.Content content) {
-        if (content instanceof Stmt.Repeated repeated) {
-            return repeated.loop();
-        }
-        return content instanceof Stmt.Nested nested ? outermost(nested.block()) : null;
+        Stmt.Repeated found = outermost(content, loop -> true);
+        return found == null ? null : found.loop();
     }
 
-    private static @Nullable Loop outermost(Block block) {
+    /** {@return the first loop of some kind that stands directly in a document, or a turn, or in blocks within blocks; or null} */
+    static Stmt.@Nullable Repeated outermost(Stmt.Content content, Predicate<Loop> wanted) {
+        if (content instanceof Stmt.Repeated repeated) {
+            return wanted.test(repeated.loop()) ? repeated : null;
+        }
+        return content instanceof Stmt.Nested nested ? outermost(nested.block(), wanted) : null;
+    }
+
+    private static Stmt.@Nullable Repeated outermost(Block block, Predicate<Loop> wanted) {
         for (Stmt statement : block.statements()) {
-            Loop loop = null;
+            Stmt.Repeated found = null;
             if (statement instanceof Stmt.Field field && field.presence() == Stmt.Presence.PLAIN) {
-                loop = mayBeCopied(field, block) ? null : outermost(field.content());
+                found = mayBeCopied(field, block) ? null : outermost(field.content(), wanted);
             } else if (statement instanceof Stmt.Item item && item.content() instanceof Stmt.Repeated) {
-                loop = outermost(item.content());
+                found = outermost(item.content(), wanted);
             }
-            if (loop != null) {
-                return loop;
+            if (found != null) {
+                return found;
             }
         }
         return null;
@@ -302,10 +307,7 @@ final class StreamFinder {
     }
 
     /** {@return whether a statement is, or leads to, the loop that streams} */
-    static boolean leadsTo(Stmt statement, @Nullable Loop loop) {
-        if (loop == null) {
-            return false;
-        }
+    static boolean leadsTo(Stmt statement, Loop loop) {
         if (statement instanceof Stmt.Field field) {
             return leadsTo(field.content(), loop);
         }

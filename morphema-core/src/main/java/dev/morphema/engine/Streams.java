@@ -1,7 +1,6 @@
 package dev.morphema.engine;
 
 import dev.morphema.format.EventWriter;
-import java.util.function.BooleanSupplier;
 import org.jspecify.annotations.Nullable;
 
 /** The contents on the way to a loop that streams: begun before the records, ended after them. */
@@ -24,21 +23,7 @@ final class Streams {
 
     /** {@return what takes the records of the loop, each of which becomes turns} */
     static RecordSink turns(Content.Looped looped, Frame frame, EventWriter out) {
-        BooleanSupplier turns = looped.turns(frame, out);
-        return looped.loop().stream(
-                frame,
-                new Flow() {
-                    @Override
-                    public boolean turn() {
-                        return turns.getAsBoolean();
-                    }
-
-                    @Override
-                    public void end() {
-                        // what stands after the records is written when the target is closed
-                    }
-                },
-                false);
+        return looped.loop().stream(frame, looped.turns(frame, out), false);
     }
 
     static void close(Content content, Frame frame, EventWriter out) {

@@ -6,6 +6,7 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.Span;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
+import dev.morphema.value.Layout;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.Nothing;
@@ -21,6 +22,8 @@ import org.jspecify.annotations.Nullable;
 
 /** A table: what is found by a key, and all rows. Not changed once it is filled; then safe for use by many threads. */
 final class TableIndex {
+    private static final Layout ENTRY = Layout.of(List.of(FieldName.of("key"), FieldName.of("value")));
+
     private final Span span;
     private final boolean many;
     private final boolean ranged;
@@ -110,9 +113,9 @@ final class TableIndex {
     /** Adds an entry of an inline table: a row of it has a key and a value, a look-up gives the value alone. */
     void addEntry(Value value, Value[] key) {
         add(value, key);
-        RecordValue.Builder row = RecordValue.builder();
-        row.put(FieldName.of("key"), key[0]);
-        row.put(FieldName.of("value"), value);
+        RecordValue.Builder row = RecordValue.builder(ENTRY, null);
+        row.set(0, key[0]);
+        row.set(1, value);
         entries.add(row.build());
     }
 

@@ -91,28 +91,24 @@ abstract class TargetRun {
     }
 
     /** A target of one document a turn. */
-    private static final class Split extends TargetRun implements Flow {
-        private final int index;
-        private final Run.Writers writers;
+    private static final class Split extends TargetRun {
         private final LoopPlan loop;
-        private final Node name;
+        private final Documents documents;
 
         Split(int index, Program.Target target, RunState state, Run.Writers writers) {
             super(index, target, state);
-            this.index = index;
-            this.writers = writers;
             this.loop = Objects.requireNonNull(target.split());
-            this.name = Objects.requireNonNull(target.name());
+            this.documents = new Documents(index, Objects.requireNonNull(target.name()), writers);
         }
 
         @Override
         void write() {
-            loop.run(frame(), this::turn);
+            loop.run(frame(), documents);
         }
 
         @Override
         RecordSink open() {
-            return loop.stream(frame(), this, false);
+            return loop.stream(frame(), documents, false);
         }
 
         @Override
@@ -120,34 +116,68 @@ abstract class TargetRun {
             // each document ended with its turn
         }
 
-        @Override
-        public boolean turn() {
-            try {
+        /** Writes a document in each turn. */
+        private final class Documents implements Flow {
+            private final int index;
+            private final Node name;
+            private final Run.Writers writers;
+            /** The document of the turn that is begun. */
+            private @Nullable DocumentWriter begun;
+
+            Documents(int index, Node name, Run.Writers writers) {
+                this.index = index;
+                this.name = name;
+                this.writers = writers;
+            }
+
+            @Override
+            public boolean turn() {
                 DocumentWriter writer = named();
                 target().document().write(frame(), writer);
-                finish(writer);
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
+                return end(writer);
             }
-            frame().run().countWritten();
-            return true;
-        }
 
-        private DocumentWriter named() throws IOException {
-            Value value = name.scalar(frame());
-            if (value.isNothing()) {
-                throw name.fail(Code.DOCUMENT_NAME, "The name of this document is absent.", null);
+            @Override
+            public RecordSink open() {
+                begun = named();
+                return Streams.open(target().document(), frame(), begun);
             }
-            try {
-                return writers.open(index, new Run.Document(value.toString(), loop.place(frame())));
-            } catch (ProblemException e) {
-                throw name.located(e);
-            }
-        }
 
-        @Override
-        public void end() {
-            // nothing is held back here
+            @Override
+            public boolean close() {
+                DocumentWriter writer = Objects.requireNonNull(begun);
+                Streams.close(target().document(), frame(), writer);
+                return end(writer);
+            }
+
+            private boolean end(DocumentWriter writer) {
+                try {
+                    finish(writer);
+                } catch (IOException e) {
+                    throw new UncheckedIOException(e);
+                }
+                frame().run().countWritten();
+                return true;
+            }
+
+            private DocumentWriter named() {
+                Value value = name.scalar(frame());
+                if (value.isNothing()) {
+                    throw name.fail(Code.DOCUMENT_NAME, "The name of this document is absent.", null);
+                }
+                try {
+                    return writers.open(index, new Run.Document(value.toString(), loop.place(frame())));
+                } catch (ProblemException e) {
+                    throw name.located(e);
+                } catch (IOException e) {
+                    throw new UncheckedIOException(e);
+                }
+            }
+
+            @Override
+            public void end() {
+                // nothing is held back here
+            }
         }
     }
 }

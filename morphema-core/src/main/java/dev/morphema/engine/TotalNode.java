@@ -88,7 +88,7 @@ final class TotalNode extends Node {
     private static RecordSink items(Node items, int steps, Frame frame, ItemSink taker) {
         if (steps > 0) {
             PathNodes.Step step = (PathNodes.Step) items;
-            return items(step.base(), steps - 1, frame, value -> step.each(value, taker));
+            return items(step.base(), steps - 1, frame, value -> step.each(frame, value, taker));
         }
         return items.stream(frame, new RecordSink() {
             @Override

@@ -2,6 +2,7 @@ package dev.morphema.engine;
 
 import dev.morphema.format.EventWriter;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.Layout;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
@@ -28,10 +29,15 @@ final class TreeWriter implements EventWriter {
 
     private final boolean elementsRepeat;
     private final Deque<Open> open = new ArrayDeque<>();
+    private final Layout start;
     private @Nullable Value result;
 
-    /** @param elementsRepeat whether the value is part of a document in which elements may repeat */
-    TreeWriter(boolean elementsRepeat) {
+    /**
+     * @param elementsRepeat whether the value is part of a document in which elements may repeat
+     * @param start what the layouts of records begin with
+     */
+    TreeWriter(boolean elementsRepeat, Layout start) {
+        this.start = start;
         this.elementsRepeat = elementsRepeat;
     }
 
@@ -52,7 +58,7 @@ final class TreeWriter implements EventWriter {
 
     @Override
     public void beginRecord() {
-        open.push(new Open(RecordValue.builder(), null));
+        open.push(new Open(RecordValue.builder(start, null), null));
     }
 
     @Override

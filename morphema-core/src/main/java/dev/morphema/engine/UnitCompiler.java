@@ -3,6 +3,7 @@ package dev.morphema.engine;
 import dev.morphema.check.Binding;
 import dev.morphema.check.Resolution;
 import dev.morphema.function.Function;
+import dev.morphema.function.Trait;
 import dev.morphema.syntax.Block;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Loop;
@@ -13,6 +14,7 @@ import dev.morphema.value.FieldName;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -29,27 +31,43 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     private final Resolution resolution;
     private final List<Program.Unit> defines;
     private final Totals totals;
+    private final SlotSite.Numbering sites;
     private final MemberUses memberUses;
     /** The rules of the lets and kept fields, by slot; each is compiled when its first use is. */
     private final Map<Integer, Supplier<Node>> lazies = new HashMap<>();
 
     private final List<Node> foundByKey = new ArrayList<>();
-    private @Nullable Loop streamed;
+    /** The loops through which records go as they come: of a source, or the members of a group. */
+    private final Set<Loop> streamed = Collections.newSetFromMap(new IdentityHashMap<>());
     /** How many loops and lists stand around the one at hand; turns of the outermost are the target's records. */
     private int nesting;
     /** Whether there is such an outermost loop or item. */
     private boolean repeats;
 
-    UnitCompiler(Resolution resolution, List<Program.Unit> defines, Totals totals) {
+    UnitCompiler(Resolution resolution, List<Program.Unit> defines, Totals totals, SlotSite.Numbering sites) {
         this.resolution = resolution;
         this.defines = defines;
         this.totals = totals;
+        this.sites = sites;
         this.memberUses = new MemberUses(resolution);
     }
 
+    /** All that runs in the frame is compiled. */
+    void complete() {
+        memberUses.complete();
+    }
+
     /** A loop whose records are pushed through. */
-    void stream(@Nullable Loop loop) {
-        streamed = loop;
+    void stream(Loop loop) {
+        streamed.add(loop);
+    }
+
+    /** The members of the groups that a loop makes may go on one at a time to a loop in what is written for each. */
+    void passMembers(Loop loop, @Nullable Expr name, Stmt.Content each) {
+        Loop over = new PassedMembers(resolution).loopOver(loop, name, each);
+        if (over != null) {
+            streamed.add(over);
+        }
     }
 
     /** A loop finds what it wants of a sequence by keys. */
@@ -64,6 +82,14 @@ final class UnitCompiler implements Expr.Visitor<Node> {
 
     Node node(Expr expr) {
         return expr.accept(this);
+    }
+
+    Stages.Keys keys(List<Expr> exprs) {
+        return keysOf(nodes(exprs));
+    }
+
+    Stages.Keys keysOf(List<Node> nodes) {
+        return new Stages.Keys(nodes, sites);
     }
 
     List<Node> nodes(List<Expr> exprs) {
@@ -121,14 +147,8 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     public Node step(Expr.Step step) {
         Node base = node(step.base());
         return switch (step.axis()) {
-            case FIELD ->
-                new PathNodes.Named(
-                        step.span(),
-                        base,
-                        resolution.isLoopName(step)
-                                ? FieldName.ofLoop(step.name().text())
-                                : fieldName(step.name(), false));
-            case ATTRIBUTE -> new PathNodes.Named(step.span(), base, fieldName(step.name(), true));
+            case FIELD -> new PathNodes.Named(step.span(), base, fieldName(step.name(), false), sites);
+            case ATTRIBUTE -> new PathNodes.Named(step.span(), base, fieldName(step.name(), true), sites);
             case ANY_FIELD -> new PathNodes.Any(step.span(), base, false);
             case ANY_ATTRIBUTE -> new PathNodes.Any(step.span(), base, true);
             case DEEP -> new PathNodes.Deep(step.span(), base, fieldName(step.name(), false));
@@ -172,7 +192,8 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         boolean constants = call.arguments().stream().skip(1).allMatch(Expr.Literal.class::isInstance);
         GroupUse use = constants ? memberUses.takenByFunction(call.arguments().get(0)) : null;
         if (use == null) {
-            List<Node> arguments = isFirstInOrder(call)
+            List<Node> arguments = function.traits().has(Trait.ONLY_FIRST)
+                            && endsWithSort(call.arguments().get(0))
                     ? List.of(forEach((Expr.ForEach) call.arguments().get(0), true))
                     : nodes(call.arguments());
             CallNodes.Aggregate aggregate = new CallNodes.Aggregate(call.span(), function, arguments);
@@ -183,10 +204,9 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         return new CallNodes.Running(new CallNodes.Aggregate(call.span(), function, arguments), use);
     }
 
-    /** Whether a function wants the first turn of a sort, and nothing that would be calculated from it. */
-    private static boolean isFirstInOrder(Expr.Call call) {
-        return call.name().equals("first")
-                && call.arguments().get(0) instanceof Expr.ForEach forEach
+    /** Whether the last thing that a loop does is to sort, so that no value is calculated from its turns. */
+    private static boolean endsWithSort(Expr items) {
+        return items instanceof Expr.ForEach forEach
                 && forEach.yield() == null
                 && forEach.loop().clauses().get(forEach.loop().clauses().size() - 1) instanceof Loop.SortBy;
     }
@@ -276,11 +296,17 @@ final class UnitCompiler implements Expr.Visitor<Node> {
 
     /** A loop of a body; one that groups or sorts the members of a group around it may do so while they come. */
     private LoopPlan bodyLoop(Loop loop) {
+        GroupUse passing = streamed.contains(loop) ? memberUses.goneThroughBy(loop) : null;
+        if (passing != null) {
+            LoopPlan plan = plan(loop, clauses(loop, passing), null);
+            passing.passTo(plan);
+            return plan;
+        }
         GroupUse use = memberUses.takenByLoop(loop);
         return plan(loop, clauses(loop, use), use);
     }
 
-    /** @param use of the members that the loop takes while they come; null if it does not */
+    /** @param use of the members that the loop takes one at a time; null if it does not */
     private LoopCompiler clauses(Loop loop, @Nullable GroupUse use) {
         LoopCompiler clauses = new LoopCompiler(this, resolution, memberUses);
         for (Loop.Clause clause : loop.clauses()) {
@@ -361,12 +387,13 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     }
 
     private Content repeated(Stmt.Repeated repeated) {
+        Loop.KeyedBy keyed = repeated.loop().keyedBy();
+        passMembers(repeated.loop(), keyed == null ? null : keyed.key(), repeated.each());
         LoopPlan loop = bodyLoop(repeated.loop());
         boolean counted = counted();
         nesting++;
         Content each = content(repeated.each());
         nesting--;
-        Loop.KeyedBy keyed = repeated.loop().keyedBy();
         return keyed == null
                 ? new Content.Repeated(loop, each, counted)
                 : new Content.Keyed(loop, node(keyed.key()), each, counted);
@@ -379,7 +406,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         ActionCompiler compiler = new ActionCompiler(block);
         block.statements().forEach(compiler::prepare);
         for (Stmt statement : block.statements()) {
-            if (StreamFinder.leadsTo(statement, streamed)) {
+            if (streamed.stream().anyMatch(loop -> StreamFinder.leadsTo(statement, loop))) {
                 streamedAt = actions.size();
             }
             Action action = statement.accept(compiler);
@@ -390,7 +417,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
             }
         }
         int guardedIn = resolution.slotIfAny(block).orElse(-1);
-        return new Body(actions, statements, resolution.blockSlots(block), streamedAt, guardedIn);
+        return new Body(actions, statements, resolution.blockSlots(block), streamedAt, guardedIn, sites);
     }
 
     private static Span placeOf(Stmt statement) {

@@ -68,7 +68,7 @@ final class ValueNodes {
 
         @Override
         Value compute(Frame frame) {
-            TreeWriter tree = new TreeWriter(false);
+            TreeWriter tree = new TreeWriter(false, frame.run().caches().made());
             tree.beginRecord();
             body.run(frame, tree);
             tree.endRecord();
@@ -103,7 +103,17 @@ final class ValueNodes {
 
         @Override
         boolean each(Frame frame, ItemSink sink) {
-            return loop.run(frame, () -> give(frame, sink));
+            return loop.run(frame, new Flow() {
+                @Override
+                public boolean turn() {
+                    return give(frame, sink);
+                }
+
+                @Override
+                public void end() {
+                    // whoever gives the values knows
+                }
+            });
         }
 
         private boolean give(Frame frame, ItemSink sink) {

@@ -7,23 +7,16 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Queue;
-import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a mapping uses at one place of a source: all of it, or some fields. A reader keeps only that. Safe for use by many
- * threads, so that a compiled mapping can be shared: but for what readers leave each other, it is immutable. Two records read by
- * the same projection have the same layout.
+ * What a mapping uses at one place of a source: all of it, or some fields. A reader keeps only that. Immutable but for what
+ * readers learn and leave each other; so each run reads with a {@linkplain #fresh copy of its own}, which its threads may share.
+ * Two records read by the same projection have the same layout.
  */
 public final class Projection {
-    /** So many threads that read at the same time can each go on with what was learned before. */
-    private static final int MOST_LEARNED = 16;
-
-    /** All there is, without declared types. */
-    public static final Projection EVERYTHING = new Projection(true, Map.of(), null, Map.of());
-
     private final boolean everything;
     private final Map<FieldName, Projection> fields;
     private final @Nullable Converter converter;
@@ -33,8 +26,15 @@ public final class Projection {
     private final boolean foreseen;
     private final Layout layout;
     private final List<Projection> bySlot = new ArrayList<>();
-    /** Null until something was learned. Two threads may each make it; then something must be learned again. */
-    private volatile @Nullable Queue<Object> learned;
+    /** What a reader left to the next. */
+    private final AtomicReference<@Nullable Object> learned = new AtomicReference<>();
+    /** What is used of a field that is not named, where all are kept; made when it is first asked for. */
+    private @Nullable Projection unnamed;
+
+    /** {@return all there is, without declared types} */
+    public static Projection everything() {
+        return new Projection(true, Map.of(), null, Map.of());
+    }
 
     /**
      * @param everything whether all fields are kept, not only those named
@@ -128,8 +128,7 @@ public final class Projection {
      * @param beginning gives what it begins with where nothing was left
      */
     public <T> T learned(Class<T> kind, Supplier<T> beginning) {
-        Queue<Object> all = learned;
-        Object found = all == null ? null : all.poll();
+        Object found = learned.getAndSet(null);
         return kind.isInstance(found) ? kind.cast(found) : beginning.get();
     }
 
@@ -138,15 +137,9 @@ public final class Projection {
      * as in unlike mappings, nothing is left.
      */
     public void leave(Object thing) {
-        if (everything) {
-            return;
+        if (!everything) {
+            learned.set(thing);
         }
-        Queue<Object> all = learned;
-        if (all == null) {
-            all = new ArrayBlockingQueue<>(MOST_LEARNED);
-            learned = all;
-        }
-        all.offer(thing);
     }
 
     /** {@return whether the value at this place has a declared type} */
@@ -155,7 +148,7 @@ public final class Projection {
     }
 
     /** {@return whether all fields are kept} */
-    public boolean everything() {
+    public boolean keepsAll() {
         return everything;
     }
 
@@ -198,9 +191,30 @@ public final class Projection {
             child = deep.getOrDefault(name, deep.get(local));
         }
         if (child == null) {
-            child = deep.isEmpty() ? EVERYTHING : new Projection(true, Map.of(), null, deep);
+            child = unnamed();
         }
         return child;
+    }
+
+    private Projection unnamed() {
+        if (everything && fields.isEmpty() && converter == null) {
+            return this;
+        }
+        Projection known = unnamed;
+        if (known == null) {
+            known = new Projection(true, Map.of(), null, deep);
+            unnamed = known;
+        }
+        return known;
+    }
+
+    /** {@return a copy with which nothing has been read so far} */
+    public Projection fresh() {
+        Map<FieldName, Projection> freshFields = new LinkedHashMap<>();
+        fields.forEach((name, field) -> freshFields.put(name, field.fresh()));
+        Map<FieldName, Projection> freshDeep = new LinkedHashMap<>();
+        deep.forEach((name, field) -> freshDeep.put(name, field.fresh()));
+        return new Projection(everything, freshFields, converter, freshDeep, passes, expectation, foreseen);
     }
 
     /** {@return the projection as the printed plan shows it} */

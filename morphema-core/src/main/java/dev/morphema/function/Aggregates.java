@@ -1,5 +1,11 @@
 package dev.morphema.function;
 
+import static dev.morphema.function.Trait.ASKS_PRESENCE;
+import static dev.morphema.function.Trait.FORM_OF_FIRST;
+import static dev.morphema.function.Trait.ONLY_FIRST;
+import static dev.morphema.function.Trait.ORDERS_ITEMS;
+import static dev.morphema.function.Trait.READS_ITEMS;
+
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -11,6 +17,7 @@ import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -22,25 +29,22 @@ import org.jspecify.annotations.Nullable;
 final class Aggregates implements FunctionTable.Family {
     @Override
     public void addTo(FunctionSet functions) {
-        functions.aggregate("first(items: many): any", true, false, others -> new Nth(1));
-        functions.aggregate("last(items: many): any", true, false, others -> new Last());
-        functions.aggregate("nth(items: many, position: integer): any", true, false, Aggregates::nth);
-        functions.aggregate("join(items: many, mark?: text): text", false, true, Join::new);
-        functions.aggregate("distinct(items: many): list", true, true, others -> new Distinct());
-        functions.aggregate("sorted(items: many): list", true, true, others -> new Collected(Aggregates::sorted));
-        functions.aggregate("reversed(items: many): list", true, false, others -> new Collected(Aggregates::reversed));
-        functions.presence("exists(items: many): boolean", others -> new Exists());
-        functions.aggregate("any(items: many): boolean", false, true, others -> new Truth(true));
-        functions.aggregate("all(items: many): boolean", false, true, others -> new Truth(false));
-    }
-
-    private static Function.Accumulator nth(Value[] others) {
-        NumberValue position = (NumberValue) others[0];
-        if (position.sign() <= 0) {
-            throw new ProblemException(
-                    Problem.error(Code.OUT_OF_RANGE, "Positions count from 1.").withValue(position.toString()));
-        }
-        return new Nth(position.nearestLong());
+        functions.aggregate("first(items: many): any", others -> new First(), FORM_OF_FIRST, ONLY_FIRST);
+        functions.aggregate("last(items: many): any", others -> new Last(), FORM_OF_FIRST);
+        functions.aggregate("nth(items: many, position: integer): any", new Nth(), FORM_OF_FIRST);
+        functions.aggregate("join(items: many, mark?: text): text", Join::new, READS_ITEMS);
+        functions.aggregate("distinct(items: many): list", others -> new Distinct(), FORM_OF_FIRST, READS_ITEMS);
+        functions.aggregate(
+                "sorted(items: many): list",
+                others -> new Collected(Aggregates::sorted),
+                FORM_OF_FIRST,
+                READS_ITEMS,
+                ORDERS_ITEMS);
+        functions.aggregate(
+                "reversed(items: many): list", others -> new Collected(Aggregates::reversed), FORM_OF_FIRST);
+        functions.aggregate("exists(items: many): boolean", others -> new Exists(), ASKS_PRESENCE);
+        functions.aggregate("any(items: many): boolean", others -> new Truth(true), READS_ITEMS);
+        functions.aggregate("all(items: many): boolean", others -> new Truth(false), READS_ITEMS);
     }
 
     private static void reversed(List<Value> items) {
@@ -51,11 +55,89 @@ final class Aggregates implements FunctionTable.Family {
         items.sort(Comparison::compareAlike);
     }
 
-    private static final class Nth implements Function.Accumulator {
+    private static final class First implements Function.Partial {
+        private Value first = Nothing.ABSENT;
+
+        @Override
+        public boolean add(Value value) {
+            first = value;
+            return false;
+        }
+
+        @Override
+        public Value result() {
+            return first;
+        }
+
+        @Override
+        public Value[] state() {
+            return new Value[] {first};
+        }
+
+        @Override
+        public void merge(Value[] state) {
+            first = first == Nothing.ABSENT ? state[0] : first;
+        }
+    }
+
+    /** {@code nth}: all values need only be counted; of a part the position of the first is not known, so it holds them. */
+    private static final class Nth implements Function.Starter {
+        private static long position(Value[] others) {
+            NumberValue position = (NumberValue) others[0];
+            if (position.sign() <= 0) {
+                throw new ProblemException(Problem.error(Code.OUT_OF_RANGE, "Positions count from 1.")
+                        .withValue(position.toString()));
+            }
+            return position.nearestLong();
+        }
+
+        @Override
+        public Function.Partial startPart(Value[] others) {
+            return new FirstOf(position(others));
+        }
+
+        @Override
+        public Function.Accumulator start(Value[] others) {
+            return new Counted(position(others));
+        }
+    }
+
+    /** The first values, up to the one that is wanted if no other part comes before. */
+    private static final class FirstOf implements Function.Partial {
+        private final long position;
+        private final List<Value> items = new ArrayList<>();
+
+        FirstOf(long position) {
+            this.position = position;
+        }
+
+        @Override
+        public boolean add(Value value) {
+            items.add(value);
+            return items.size() < position;
+        }
+
+        @Override
+        public Value result() {
+            return position <= items.size() ? items.get((int) position - 1) : Nothing.ABSENT;
+        }
+
+        @Override
+        public Value[] state() {
+            return items.toArray(new Value[0]);
+        }
+
+        @Override
+        public void merge(Value[] state) {
+            items.addAll(Arrays.asList(state));
+        }
+    }
+
+    private static final class Counted implements Function.Accumulator {
         private long missing;
         private Value found = Nothing.ABSENT;
 
-        Nth(long position) {
+        Counted(long position) {
             this.missing = position;
         }
 
@@ -73,7 +155,7 @@ final class Aggregates implements FunctionTable.Family {
         }
     }
 
-    private static final class Last implements Function.Accumulator {
+    private static final class Last implements Function.Partial {
         private Value last = Nothing.ABSENT;
 
         @Override
@@ -86,9 +168,19 @@ final class Aggregates implements FunctionTable.Family {
         public Value result() {
             return last;
         }
+
+        @Override
+        public Value[] state() {
+            return new Value[] {last};
+        }
+
+        @Override
+        public void merge(Value[] state) {
+            last = state[0] == Nothing.ABSENT ? last : state[0];
+        }
     }
 
-    private static final class Join implements Function.Accumulator {
+    private static final class Join implements Function.Partial {
         private final String mark;
         private @Nullable StringBuilder joined;
 
@@ -111,9 +203,21 @@ final class Aggregates implements FunctionTable.Family {
         public Value result() {
             return joined == null ? Nothing.ABSENT : TextValue.of(joined.toString());
         }
+
+        @Override
+        public Value[] state() {
+            return new Value[] {result()};
+        }
+
+        @Override
+        public void merge(Value[] state) {
+            if (state[0] != Nothing.ABSENT) {
+                add(state[0]);
+            }
+        }
     }
 
-    private static final class Distinct implements Function.Accumulator {
+    private static final class Distinct implements Function.Partial {
         private final Map<Object, Value> items = new LinkedHashMap<>();
 
         @Override
@@ -126,9 +230,21 @@ final class Aggregates implements FunctionTable.Family {
         public Value result() {
             return ListValue.of(List.copyOf(items.values()));
         }
+
+        @Override
+        public Value[] state() {
+            return items.values().toArray(new Value[0]);
+        }
+
+        @Override
+        public void merge(Value[] state) {
+            for (Value item : state) {
+                add(item);
+            }
+        }
     }
 
-    private static final class Collected implements Function.Accumulator {
+    private static final class Collected implements Function.Partial {
         private final Consumer<List<Value>> finish;
         private final List<Value> items = new ArrayList<>();
 
@@ -147,9 +263,19 @@ final class Aggregates implements FunctionTable.Family {
             finish.accept(items);
             return ListValue.owned(items);
         }
+
+        @Override
+        public Value[] state() {
+            return items.toArray(new Value[0]);
+        }
+
+        @Override
+        public void merge(Value[] state) {
+            items.addAll(Arrays.asList(state));
+        }
     }
 
-    private static final class Exists implements Function.Accumulator {
+    private static final class Exists implements Function.Partial {
         private boolean found;
 
         @Override
@@ -162,10 +288,20 @@ final class Aggregates implements FunctionTable.Family {
         public Value result() {
             return BooleanValue.of(found);
         }
+
+        @Override
+        public Value[] state() {
+            return new Value[] {result()};
+        }
+
+        @Override
+        public void merge(Value[] state) {
+            found |= state[0] == BooleanValue.TRUE;
+        }
     }
 
     /** Whether any is true, or all are. */
-    private static final class Truth implements Function.Accumulator {
+    private static final class Truth implements Function.Partial {
         private final boolean decides;
         private boolean decided;
 
@@ -182,6 +318,16 @@ final class Aggregates implements FunctionTable.Family {
         @Override
         public Value result() {
             return BooleanValue.of(decided == decides);
+        }
+
+        @Override
+        public Value[] state() {
+            return new Value[] {BooleanValue.of(decided)};
+        }
+
+        @Override
+        public void merge(Value[] state) {
+            decided |= state[0] == BooleanValue.TRUE;
         }
     }
 }

@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
 final class Formatting implements FunctionTable.Family {
     @Override
     public void addTo(FunctionSet functions) {
-        functions.made("format(x: any, pattern: text, decimal?: text, grouping?: text): text", false, Formatting::make);
+        functions.made("format(x: any, pattern: text, decimal?: text, grouping?: text): text", Formatting::make);
     }
 
     /** What a pattern does to a value; which kind of pattern it is, its letters tell. */

@@ -4,6 +4,7 @@ import dev.morphema.value.Value;
 import java.time.Instant;
 import java.util.List;
 import java.util.Random;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** A function of the language. Immutable. */
@@ -11,48 +12,22 @@ public sealed interface Function {
     /** {@return what it takes and gives} */
     Signature signature();
 
-    /** {@return whether it is asked whether there is a value: then it is no mistake if there is none} */
-    boolean asksForPresence();
-
-    /** {@return whether the same arguments give the same result} */
-    Stability stability();
-
-    /** {@return whether its result has the same form as its first argument, as that of {@code first(items)}} */
-    boolean passesThrough();
+    /** {@return what may be relied on without calling it} */
+    Traits traits();
 
     /**
      * A function of single values.
      *
-     * @param acceptsNothing whether it is called with absent and null; if not, it gives absent if an argument is absent,
-     *     else null if one is null
      * @param maker makes the body for one place of a mapping
      */
-    record Scalar(Signature signature, boolean acceptsNothing, Stability stability, Maker maker) implements Function {
-        @Override
-        public boolean passesThrough() {
-            return false;
-        }
-
-        @Override
-        public boolean asksForPresence() {
-            return acceptsNothing;
-        }
-    }
+    record Scalar(Signature signature, Traits traits, Maker maker) implements Function {}
 
     /**
      * A function over many values, which skips absent and null.
      *
-     * @param readsItems whether it looks into the values; {@code count} and {@code first} do not
      * @param starter makes an accumulator for one call
      */
-    record Aggregate(
-            Signature signature, boolean passesThrough, boolean readsItems, boolean asksForPresence, Starter starter)
-            implements Function {
-        @Override
-        public Stability stability() {
-            return Stability.PURE;
-        }
-    }
+    record Aggregate(Signature signature, Traits traits, Starter starter) implements Function {}
 
     /** Makes the body of a function for one place of a mapping, so that constant arguments are looked at only once. */
     @FunctionalInterface
@@ -80,13 +55,26 @@ public sealed interface Function {
 
         /** {@return the run's source of numbers that look random} */
         Random random();
+
+        /**
+         * {@return what a function keeps during the run, such as the layout of the records that it makes}; it changes no result
+         *
+         * @param owner whose it is
+         * @param beginning makes it when it is first asked for
+         */
+        <T> T kept(Class<T> kind, Object owner, Supplier<T> beginning);
     }
 
     /** Begins to take in many values. */
     @FunctionalInterface
     interface Starter {
-        /** {@return an accumulator, given the arguments after the first} */
-        Accumulator start(Value[] others);
+        /** {@return what takes in a part of the values, given the arguments after the first} */
+        Partial startPart(Value[] others);
+
+        /** {@return what takes in all values, given the arguments after the first} */
+        default Accumulator start(Value[] others) {
+            return startPart(others);
+        }
     }
 
     /** Takes in many values one by one. Not thread-safe. */
@@ -100,5 +88,21 @@ public sealed interface Function {
 
         /** {@return the result} */
         Value result();
+    }
+
+    /**
+     * Takes in a part of many values. Its state can be written down and merged into that of the part before, so that parts may be
+     * taken in at different times, or in different places; the result is that of all values in order. Not thread-safe.
+     */
+    interface Partial extends Accumulator {
+        /** {@return all that the values so far have come to, as values that can be written as bytes} */
+        Value[] state();
+
+        /**
+         * Takes in the values that follow those so far.
+         *
+         * @param state of what took in these, begun with the same arguments
+         */
+        void merge(Value[] state);
     }
 }

@@ -31,41 +31,40 @@ public final class FunctionSet {
     }
 
     /**
-     * Adds a function that gives absent for absent, and null for null.
+     * Adds a function of single values whose result depends on them alone.
      *
      * @param signature such as {@code json(text: text): any}
      * @param plain does the work; safe for use by many threads
+     * @param traits what may be relied on about it; none of these: it gives absent for absent, and null for null
      * @throws IllegalArgumentException if there is a function of that name already
      */
-    public void scalar(String signature, Plain plain) {
-        made(signature, false, constants -> plain.body());
+    public void scalar(String signature, Plain plain, Trait... traits) {
+        made(signature, constants -> plain.body(), traits);
     }
 
-    /** A function that is called with absent and null too. */
-    void accepting(String signature, Plain plain) {
-        made(signature, true, constants -> plain.body());
-    }
-
-    /** A function that asks the run for something. */
-    void surrounded(String signature, Stability stability, Function.Body body) {
-        add(signature, () -> new Function.Scalar(Signature.parse(signature), false, stability, constants -> body));
-    }
-
-    /** A function that prepares something for its constant arguments. */
-    void made(String signature, boolean acceptsNothing, Function.Maker maker) {
-        add(signature, () -> new Function.Scalar(Signature.parse(signature), acceptsNothing, Stability.PURE, maker));
-    }
-
-    /** A function over many values. */
-    void aggregate(String signature, boolean passesThrough, boolean readsItems, Function.Starter starter) {
+    /**
+     * Adds a function of single values that asks the run for something.
+     *
+     * @param signature such as {@code json(text: text): any}
+     * @param stability whether the same arguments give the same result
+     * @param body does the work; safe for use by many threads
+     * @param traits what else may be relied on about it
+     * @throws IllegalArgumentException if there is a function of that name already
+     */
+    public void surrounded(String signature, Stability stability, Function.Body body, Trait... traits) {
         add(
                 signature,
-                () -> new Function.Aggregate(Signature.parse(signature), passesThrough, readsItems, false, starter));
+                () -> new Function.Scalar(Signature.parse(signature), Traits.of(stability, traits), constants -> body));
     }
 
-    /** A function that tells whether there is any value. */
-    void presence(String signature, Function.Starter starter) {
-        add(signature, () -> new Function.Aggregate(Signature.parse(signature), false, false, true, starter));
+    /** Adds a function that prepares something for its constant arguments. */
+    void made(String signature, Function.Maker maker, Trait... traits) {
+        add(signature, () -> new Function.Scalar(Signature.parse(signature), Traits.pure(traits), maker));
+    }
+
+    /** Adds a function over many values. */
+    void aggregate(String signature, Function.Starter starter, Trait... traits) {
+        add(signature, () -> new Function.Aggregate(Signature.parse(signature), Traits.pure(traits), starter));
     }
 
     private void add(String signature, Supplier<Function> maker) {

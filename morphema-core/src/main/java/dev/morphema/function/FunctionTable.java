@@ -57,16 +57,17 @@ public final class FunctionTable {
      * {@return this table with one more function, of single values}
      *
      * @param signature such as {@code json(text: text): any}
-     * @param acceptsNothing whether it is called with absent and null; if not, it gives absent for absent, and null for null
+     * @param stability whether the same arguments give the same result
      * @param body does the work; safe for use by many threads
+     * @param traits what else may be relied on about it
      * @throws IllegalArgumentException if that is no signature, or there is a function of that name already
      */
-    public FunctionTable with(String signature, boolean acceptsNothing, Function.Body body) {
+    public FunctionTable with(String signature, Stability stability, Function.Body body, Trait... traits) {
         Signature parsed = Signature.parse(signature);
         if (parsed.parameters().stream().anyMatch(p -> p.want() == Want.MANY)) {
             throw new IllegalArgumentException("A function of your own takes single values, not many: " + signature);
         }
-        FunctionTable more = with(functions -> functions.made(signature, acceptsNothing, constants -> body));
+        FunctionTable more = with(functions -> functions.surrounded(signature, stability, body, traits));
         more.names();
         return more;
     }

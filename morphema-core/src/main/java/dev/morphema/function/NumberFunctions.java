@@ -33,15 +33,15 @@ final class NumberFunctions implements FunctionTable.Family {
 
     @Override
     public void addTo(FunctionSet functions) {
-        functions.made("number(x: any, decimal?: text, grouping?: text): number", false, type("number"));
-        functions.made("integer(x: any): number", false, type("integer"));
-        functions.made("boolean(x: any, yes?: text, no?: text): boolean", false, type("boolean"));
+        functions.made("number(x: any, decimal?: text, grouping?: text): number", type("number"));
+        functions.made("integer(x: any): number", type("integer"));
+        functions.made("boolean(x: any, yes?: text, no?: text): boolean", type("boolean"));
         functions.scalar("text(x: any): text", a -> Elements.allText(a[0]));
-        functions.made("date(x: any, pattern?: text): date", false, type("date"));
-        functions.made("time(x: any, pattern?: text): time", false, type("time"));
-        functions.made("datetime(x: any, pattern?: text, zone?: text): datetime", false, type("datetime"));
+        functions.made("date(x: any, pattern?: text): date", type("date"));
+        functions.made("time(x: any, pattern?: text): time", type("time"));
+        functions.made("datetime(x: any, pattern?: text, zone?: text): datetime", type("datetime"));
         functions.scalar("round(x: number, digits?: integer, mode?: text): number", NumberFunctions::round);
-        functions.made("floor(x: any, step?: text): any", false, TimeFunctions::floor);
+        functions.made("floor(x: any, step?: text): any", TimeFunctions::floor);
         functions.scalar("ceiling(x: number): number", a -> ((NumberValue) a[0]).rounded(0, RoundingMode.CEILING));
         functions.scalar(
                 "abs(x: number): number",

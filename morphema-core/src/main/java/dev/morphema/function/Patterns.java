@@ -34,7 +34,7 @@ final class Patterns implements FunctionTable.Family {
     }
 
     private static void add(FunctionSet functions, String signature, Use use) {
-        functions.made(signature, false, constants -> body(constants, use));
+        functions.made(signature, constants -> body(constants, use));
     }
 
     private static Function.Body body(List<@Nullable Value> constants, Use use) {

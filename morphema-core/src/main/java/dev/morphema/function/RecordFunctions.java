@@ -16,18 +16,28 @@ import java.util.function.BiFunction;
 
 /** Functions of records whose field names are data. */
 final class RecordFunctions implements FunctionTable.Family {
-    private static final Layout ENTRY = Layout.of(List.of(FieldName.of("key"), FieldName.of("value")));
+    private static final FieldName KEY = FieldName.of("key");
+    private static final FieldName VALUE = FieldName.of("value");
 
     @Override
     public void addTo(FunctionSet functions) {
-        functions.scalar("entries(record: any): list", a -> fields(a[0], RecordFunctions::entry));
+        functions.surrounded(
+                "entries(record: any): list", Stability.PURE, RecordFunctions::entries, Trait.ENTRIES_OF_FIRST);
         functions.scalar("keys(record: any): list", a -> fields(a[0], (name, value) -> name));
-        functions.scalar("values(record: any): list", a -> fields(a[0], (name, value) -> value));
+        functions.scalar("values(record: any): list", a -> fields(a[0], (name, value) -> value), Trait.VALUES_OF_FIRST);
     }
 
-    private static Value entry(TextValue name, Value value) {
+    private static Value entries(Value[] arguments, Function.Surroundings run) {
+        Layout layout = run.kept(
+                Layout.class,
+                RecordFunctions.class,
+                () -> Layout.start(name -> null).withAll(List.of(KEY, VALUE)));
+        return fields(arguments[0], (name, value) -> entry(layout, name, value));
+    }
+
+    private static Value entry(Layout layout, TextValue name, Value value) {
         RecordValue.Builder entry =
-                RecordValue.builder(ENTRY, value instanceof RecordValue record ? record.origin() : null);
+                RecordValue.builder(layout, value instanceof RecordValue record ? record.origin() : null);
         entry.set(0, name);
         entry.set(1, value);
         return entry.build();

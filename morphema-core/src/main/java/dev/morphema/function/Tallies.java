@@ -1,6 +1,6 @@
 package dev.morphema.function;
 
-import dev.morphema.function.Function.Accumulator;
+import dev.morphema.function.Function.Partial;
 import dev.morphema.function.Function.Starter;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.Nothing;
@@ -20,7 +20,7 @@ final class Tallies {
     /** {@code count}: one cell. */
     static final class Count implements Starter, Tally {
         @Override
-        public Accumulator start(Value[] others) {
+        public Partial startPart(Value[] others) {
             return new Counted();
         }
 
@@ -36,7 +36,7 @@ final class Tallies {
         }
 
         @Override
-        public Accumulator resumed(long[] cells, int at) {
+        public Partial resumed(long[] cells, int at) {
             Counted counted = new Counted();
             counted.count = cells[at];
             return counted;
@@ -58,7 +58,7 @@ final class Tallies {
         }
     }
 
-    private static final class Counted implements Accumulator {
+    private static final class Counted implements Partial {
         private long count;
 
         @Override
@@ -70,6 +70,16 @@ final class Tallies {
         @Override
         public Value result() {
             return NumberValue.of(count);
+        }
+
+        @Override
+        public Value[] state() {
+            return new Value[] {result()};
+        }
+
+        @Override
+        public void merge(Value[] state) {
+            count += ((NumberValue) state[0]).nearestLong();
         }
     }
 
@@ -100,7 +110,7 @@ final class Tallies {
         }
 
         @Override
-        public Accumulator start(Value[] others) {
+        public Partial startPart(Value[] others) {
             return new Summed(finish);
         }
 
@@ -119,7 +129,7 @@ final class Tallies {
         }
 
         @Override
-        public Accumulator resumed(long[] cells, int at) {
+        public Partial resumed(long[] cells, int at) {
             Summed summed = new Summed(finish);
             summed.sum.plus(NumberCells.get(cells, at));
             summed.count = cells[at + NumberCells.SIZE];
@@ -139,7 +149,7 @@ final class Tallies {
     }
 
     /** A sum, and the number of its parts. */
-    private static final class Summed implements Accumulator {
+    private static final class Summed implements Partial {
         private final RunningSum sum = new RunningSum();
         private final Finish finish;
         private long count;
@@ -159,6 +169,17 @@ final class Tallies {
         public Value result() {
             return finish.of(sum.total(), count);
         }
+
+        @Override
+        public Value[] state() {
+            return new Value[] {sum.total(), NumberValue.of(count)};
+        }
+
+        @Override
+        public void merge(Value[] state) {
+            sum.plus((NumberValue) state[0]);
+            count += ((NumberValue) state[1]).nearestLong();
+        }
     }
 
     /** {@code min} and {@code max}: the best number, then whether there is one. */
@@ -171,7 +192,7 @@ final class Tallies {
         }
 
         @Override
-        public Accumulator start(Value[] others) {
+        public Partial startPart(Value[] others) {
             return new Chosen(sign);
         }
 
@@ -195,7 +216,7 @@ final class Tallies {
         }
 
         @Override
-        public Accumulator resumed(long[] cells, int at) {
+        public Partial resumed(long[] cells, int at) {
             Chosen chosen = new Chosen(sign);
             if (cells[at + NumberCells.SIZE] != 0) {
                 chosen.best = NumberCells.get(cells, at);
@@ -209,7 +230,7 @@ final class Tallies {
         }
     }
 
-    private static final class Chosen implements Accumulator {
+    private static final class Chosen implements Partial {
         private final int sign;
         private Value best = Nothing.ABSENT;
 
@@ -229,6 +250,18 @@ final class Tallies {
         @Override
         public Value result() {
             return best;
+        }
+
+        @Override
+        public Value[] state() {
+            return new Value[] {best};
+        }
+
+        @Override
+        public void merge(Value[] state) {
+            if (state[0] != Nothing.ABSENT) {
+                add(state[0]);
+            }
         }
     }
 }

@@ -32,5 +32,5 @@ public interface Tally {
     Value result(long[] cells, int at);
 
     /** {@return what goes on from where the cells are} */
-    Function.Accumulator resumed(long[] cells, int at);
+    Function.Partial resumed(long[] cells, int at);
 }

@@ -1,5 +1,10 @@
 package dev.morphema.function;
 
+import static dev.morphema.function.Trait.FORM_OF_FIRST;
+import static dev.morphema.function.Trait.NUMERIC_ITEMS;
+import static dev.morphema.function.Trait.ORDERS_ITEMS;
+import static dev.morphema.function.Trait.READS_ITEMS;
+
 import dev.morphema.value.Nothing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Value;
@@ -8,11 +13,11 @@ import dev.morphema.value.Value;
 final class Totals implements FunctionTable.Family {
     @Override
     public void addTo(FunctionSet functions) {
-        functions.aggregate("count(items: many): number", false, false, new Tallies.Count());
-        functions.aggregate("sum(items: many): number", false, true, Tallies.Sum.total());
-        functions.aggregate("avg(items: many): number", false, true, Tallies.Sum.then(Totals::average));
-        functions.aggregate("min(items: many): any", true, true, new Tallies.Best(-1));
-        functions.aggregate("max(items: many): any", true, true, new Tallies.Best(1));
+        functions.aggregate("count(items: many): number", new Tallies.Count());
+        functions.aggregate("sum(items: many): number", Tallies.Sum.total(), READS_ITEMS, NUMERIC_ITEMS);
+        functions.aggregate("avg(items: many): number", Tallies.Sum.then(Totals::average), READS_ITEMS, NUMERIC_ITEMS);
+        functions.aggregate("min(items: many): any", new Tallies.Best(-1), FORM_OF_FIRST, READS_ITEMS, ORDERS_ITEMS);
+        functions.aggregate("max(items: many): any", new Tallies.Best(1), FORM_OF_FIRST, READS_ITEMS, ORDERS_ITEMS);
     }
 
     private static Value average(NumberValue total, long count) {

@@ -1,5 +1,11 @@
 package dev.morphema.function;
 
+import static dev.morphema.function.Trait.ASKS_PRESENCE;
+import static dev.morphema.function.Trait.FORM_OF_FIRST;
+import static dev.morphema.function.Trait.GIVES_NOTHING;
+import static dev.morphema.function.Trait.TAKES_MISSING;
+import static dev.morphema.function.Trait.UNFINISHED;
+
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -14,10 +20,21 @@ import dev.morphema.value.WhiteSpace;
 final class ValueFunctions implements FunctionTable.Family {
     @Override
     public void addTo(FunctionSet functions) {
-        functions.accepting("blank(x: any): boolean", a -> BooleanValue.of(isBlank(a[0])));
-        functions.accepting("filled(x: any): any", a -> isBlank(a[0]) ? Nothing.ABSENT : a[0]);
-        functions.accepting("fail(message: any): any", ValueFunctions::fail);
-        functions.accepting("todo(message: any): any", a -> Nothing.ABSENT);
+        functions.scalar("blank(x: any): boolean", a -> BooleanValue.of(isBlank(a[0])), TAKES_MISSING, ASKS_PRESENCE);
+        functions.scalar(
+                "filled(x: any): any",
+                a -> isBlank(a[0]) ? Nothing.ABSENT : a[0],
+                TAKES_MISSING,
+                ASKS_PRESENCE,
+                FORM_OF_FIRST);
+        functions.scalar("fail(message: any): any", ValueFunctions::fail, TAKES_MISSING, ASKS_PRESENCE, GIVES_NOTHING);
+        functions.scalar(
+                "todo(message: any): any",
+                a -> Nothing.ABSENT,
+                TAKES_MISSING,
+                ASKS_PRESENCE,
+                GIVES_NOTHING,
+                UNFINISHED);
     }
 
     /** {@return whether a value is absent, null or a text, also of an element, of nothing but white space} */

@@ -15,8 +15,9 @@ import org.jspecify.annotations.Nullable;
  * so code that has once looked up a name in a layout need not do so again. Immutable and safe for use by many threads.
  */
 public final class Layout {
-    /** No fields, and no conversions for any that are added. */
-    public static final Layout EMPTY = start(name -> null);
+    /** No fields, and no conversions for any that are added; what grows from it is shared with nobody. */
+    public static final Layout EMPTY =
+            new Layout(List.of(), new Converter[0], Map.of(), name -> null, new AtomicInteger(Layout.MOST_SHARED));
 
     /** Of one start, so many layouts are shared at most: field names that are data would fill the memory. */
     private static final int MOST_SHARED = 2_000;

@@ -97,12 +97,12 @@ public final class RecordValue extends Composite {
         return new RecordValue(layout, values, bytes, origin, element, parts);
     }
 
-    /** {@return a builder of a record that grows with the fields it is given} */
-    public static Builder builder() {
-        return new Builder(Layout.EMPTY, null);
-    }
-
-    /** {@return a builder of a record of an input} */
+    /**
+     * {@return a builder of a record}
+     *
+     * @param layout that it begins with; records that begin with the same and are given the same fields have the same layout
+     * @param origin of a record of an input, or null
+     */
     public static Builder builder(Layout layout, @Nullable Origin origin) {
         return new Builder(layout, origin);
     }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -148,6 +149,43 @@ class CheckTest {
                 .containsExactly("text", "u");
         assertThat(columns(samples.check(source + "target o: rows { for k in d.kg { copy k without u  z = 1 } }")))
                 .containsExactly("text", "z");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiterString = " | ",
+            value = {
+                "sum(x.kgg) | a = f(d.line) | 2:21 warning The sample has no field kgg here. -- did you mean kg? this is for the call on line 5",
+                "g(x) define g(y) = y.nam | a = f(d.firm) | 2:36 warning The sample has no field nam here. -- did you mean name? this is for the call on line 5",
+                "x.name | a = f(d.firm) b = [f(d.line)] | 2:17 warning The sample has no field name here. -- there is kg, sku; this is for the call on line 5",
+                "x.name + 1 | a = f(d.firm) | 2:22 The sign + adds numbers, here it stands beside a text that is not a number. -- "
+                        + "texts are joined in a template: \"{a} {b}\"; a decimal comma needs the type number(',') in the source; this is for the call on line 5",
+                "[{ p = x }] | a = first(f(d.n)).q | 5:19 There is no field q here. -- there is p",
+                "x.name ?? 'none' | a = f(d.n) | ",
+                "if x < 1 then 0 else f(x - 1) | a = f(d.n) | ",
+                "x.kg | a for l in d.line => f(l) b for l in d.line group by k = l.sku as ls => sum(f(ls)) | "
+            })
+    void definesAreLookedThroughWithTheArgumentsOfEachCall(String define, String rule, @Nullable String problem) {
+        assertThat(samples.problems(
+                        "define f(x) = " + define + "\nsource d: tree(sample = \"order\") { line.kg: number(',') }\n"
+                                + "target o: events {\n" + rule + "\n}"))
+                .isEqualTo(problem == null ? List.of() : List.of(problem));
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiterString = " | ",
+            value = {
+                "a for l in d.line.* => l.kg | 26 warning The sample has a single value here, and no field kg in it.",
+                "a for x in d.* => x.namee | 21 warning The sample has no field namee here. -- did you mean name?",
+                "a = d['firm'].namee | 15 warning The sample has no field namee here. -- did you mean name?",
+                "a for l in d..line => l.skuu | 25 warning The sample has no field skuu here. -- did you mean sku?",
+                "a for e in entries(d) => e.vale | 28 There is no field vale here. -- did you mean value?",
+                "a for e in entries(d) => e.value.skuu | 34 warning The sample has no field skuu here. -- did you mean sku?",
+                "a for v in values(d) => v.skuu | 27 warning The sample has no field skuu here. -- did you mean sku?"
+            })
+    void stepsOfAnyNameLeadToWhatTheSampleShows(String rule, String problem) {
+        assertThat(problemsOf(rule)).containsExactly("4:" + problem);
     }
 
     @Test

@@ -83,7 +83,31 @@ class PlanTest {
                         read ships: not at all, nothing uses it
                         write o: events
                           for each of rows
+                          group by r.k, holding the members, passing each on
+                        """),
+                Arguments.of(
+                        "members that are asked for as values",
+                        "target o: events { list for r in rows group by r.k as rs { k = k  all = [rs.n] } }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
                           group by r.k, holding the members
+                        """),
+                Arguments.of(
+                        "groups within neighbours, down to their members",
+                        "target o: events { list for r in rows group runs by r.k as rs { k = k\n"
+                                + " inner for q in rs group by l = q.l as qs { all for m in qs => m.n  n = count(qs) }  n = sum(rs.n) } }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k, l}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                          group neighbours by r.k, passing each member on, keeping up sum(rs.n)
+                            in each: group by q.l, holding the members, passing each on, keeping up count(qs)
                         """),
                 Arguments.of(
                         "neighbours",

@@ -120,7 +120,14 @@ final class Rehearsal {
             Run.Outcome outcome = Run.run(
                     program,
                     new Run.Settings(
-                            params, Instant.EPOCH, () -> new Random(1), budget, scratch, RunWatch.NONE, Limits.DEFAULT),
+                            params,
+                            Instant.EPOCH,
+                            () -> new Random(1),
+                            budget,
+                            scratch,
+                            RunWatch.NONE,
+                            Limits.DEFAULT,
+                            null),
                     new MemoryReaders(),
                     new EventWriters());
             warnings = outcome.counts().warnings();
@@ -203,7 +210,7 @@ final class Rehearsal {
             this.names = List.of(lines.get(0).split(","));
             this.lines = lines.subList(1, lines.size());
             this.projection = projection;
-            this.layout = projection.everything()
+            this.layout = projection.keepsAll()
                     ? projection
                             .layout()
                             .withAll(names.stream().map(FieldName::of).toList())
@@ -260,7 +267,7 @@ final class Rehearsal {
 
         @Override
         public @Nullable BareRecord nextBare() throws IOException {
-            if (!bare || at == lines.size() || projection.everything()) {
+            if (!bare || at == lines.size() || projection.keepsAll()) {
                 return null;
             }
             for (int slot = 0; slot < layout.size(); slot++) {

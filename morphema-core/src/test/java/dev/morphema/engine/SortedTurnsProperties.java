@@ -9,6 +9,7 @@ import dev.morphema.testing.IntRange;
 import dev.morphema.testing.Property;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.Layout;
 import dev.morphema.value.Nothing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.RecordValue;
@@ -49,7 +50,7 @@ class SortedTurnsProperties {
 
     /** A record with the number of its turn. */
     private static RecordValue record(int number) {
-        RecordValue.Builder record = RecordValue.builder();
+        RecordValue.Builder record = RecordValue.builder(Layout.EMPTY, null);
         record.put(FieldName.of("number"), NumberValue.of(number));
         record.put(FieldName.of("remark"), TextValue.of("turn " + number));
         return record.build();

@@ -19,6 +19,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** Calls functions as a mapping does: with arguments that are taken as the signature wants them. */
@@ -39,13 +40,18 @@ final class Calls {
         public Random random() {
             return random;
         }
+
+        @Override
+        public <T> T kept(Class<T> kind, Object owner, Supplier<T> beginning) {
+            return beginning.get();
+        }
     };
 
     /** {@return what a function of single values gives}; what is constant in a mapping gives the same. */
     static Value call(String name, Object... arguments) {
         Function.Scalar function = (Function.Scalar) function(name);
         Value[] values = taken(function.signature(), 0, arguments);
-        if (!function.acceptsNothing() && Arrays.stream(values).anyMatch(Value::isNothing)) {
+        if (!function.traits().has(Trait.TAKES_MISSING) && Arrays.stream(values).anyMatch(Value::isNothing)) {
             return firstNothing(values);
         }
         @Nullable Value[] unknown = new Value[values.length];
@@ -55,7 +61,8 @@ final class Calls {
     /** As {@link #call}, where all arguments are constants of the mapping, so that they may be looked at before. */
     static Value callOfConstants(Function.Scalar function, Object... arguments) {
         Value[] values = taken(function.signature(), 0, arguments);
-        return !function.acceptsNothing() && Arrays.stream(values).anyMatch(Value::isNothing)
+        return !function.traits().has(Trait.TAKES_MISSING)
+                        && Arrays.stream(values).anyMatch(Value::isNothing)
                 ? firstNothing(values)
                 : function.maker().make(List.of(values)).apply(values, RUN);
     }

@@ -103,8 +103,11 @@ class RecordFunctionsTest {
     @Test
     void functionsOfOnesOwnStandBesideTheOthers() {
         FunctionTable table = FunctionTable.standard()
-                .with("double(x: number): number", false, (a, run) -> ((NumberValue) a[0]).plus((NumberValue) a[0]))
-                .with("nothing(x?: any): any", true, (a, run) -> Nothing.ABSENT);
+                .with(
+                        "double(x: number): number",
+                        Stability.PURE,
+                        (a, run) -> ((NumberValue) a[0]).plus((NumberValue) a[0]))
+                .with("nothing(x?: any): any", Stability.PURE, (a, run) -> Nothing.ABSENT, Trait.TAKES_MISSING);
         assertThat(table.names()).contains("double", "nothing", "upper");
         assertThat(FunctionTable.standard().find("double")).isEmpty();
         Function own = table.find("double").orElseThrow();
@@ -126,12 +129,12 @@ class RecordFunctionsTest {
                 "x(a?: text, b: text): text",
                 "1x(a: text): text",
                 "x(a: many): text")) {
-            assertThatThrownBy(() -> table.with(wrong, false, (a, run) -> a[0]))
+            assertThatThrownBy(() -> table.with(wrong, Stability.PURE, (a, run) -> a[0]))
                     .as(wrong)
                     .isInstanceOf(IllegalArgumentException.class)
                     .hasMessageContaining(wrong.substring(0, 1));
         }
-        assertThatThrownBy(() -> table.with("upper(a: text): text", false, (a, run) -> a[0]))
+        assertThatThrownBy(() -> table.with("upper(a: text): text", Stability.PURE, (a, run) -> a[0]))
                 .hasMessage("There is a function upper already.");
     }
 }

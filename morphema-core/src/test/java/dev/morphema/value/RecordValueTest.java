@@ -39,7 +39,7 @@ class RecordValueTest {
     @Test
     @DisplayName("a name that comes again has many values")
     void repeatedNames() {
-        RecordValue.Builder builder = RecordValue.builder();
+        RecordValue.Builder builder = RecordValue.builder(Layout.EMPTY, null);
         builder.add(FieldName.of("a"), NumberValue.of(1));
         builder.add(FieldName.of("b"), NumberValue.of(2));
         builder.add(FieldName.of("a"), NumberValue.of(3));

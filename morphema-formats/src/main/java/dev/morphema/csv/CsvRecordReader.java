@@ -174,7 +174,7 @@ final class CsvRecordReader implements RecordReader {
     }
 
     private void warnOfMissing(List<String> names) {
-        if (projection.everything()) {
+        if (projection.keepsAll()) {
             return;
         }
         for (int slot = 0; slot < projection.layout().size(); slot++) {

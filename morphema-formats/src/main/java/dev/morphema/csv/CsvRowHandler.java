@@ -76,7 +76,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     /** The slots of cells that were read as their declared type. */
     private long converted;
 
-    private RecordValue.Builder record = RecordValue.builder();
+    private RecordValue.Builder record = RecordValue.builder(Layout.EMPTY, null);
 
     /**
      * What is done with the cells of a column.
@@ -131,7 +131,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             addColumns(names);
         }
         bytes = new FieldBytes.Row(layout.size());
-        bare = named && !wanted.everything() && !repeated ? bareRow() : null;
+        bare = named && !wanted.keepsAll() && !repeated ? bareRow() : null;
     }
 
     /** {@return what holds a row as it is, or null if there is no column for some field} */
@@ -181,7 +181,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     private void addColumns(List<String> names) {
         List<FieldName> fields = names.stream().map(FieldName::of).toList();
-        if (projection != null && projection.everything()) {
+        if (projection != null && projection.keepsAll()) {
             layout = layout.withAll(fields);
         }
         int before = columns.length;
@@ -205,7 +205,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         Converter type = slot < 0 ? null : layout.converter(slot);
         boolean passes = slot >= 0
                 && projection != null
-                && !projection.everything()
+                && !projection.keepsAll()
                 && projection.passes(slot)
                 && (type == null || type.prints() != null);
         int remembered = columns.length > MANY_COLUMNS ? LEAST_REMEMBERED : textsOfColumn;

@@ -82,7 +82,7 @@ public final class FieldOrder {
 
     /** Whether a text or a number may stay bytes; of what has a declared type only texts, and only if the type prints these. */
     private boolean passes(int slot) {
-        if (wanted.everything() || !wanted.passes(slot)) {
+        if (wanted.keepsAll() || !wanted.passes(slot)) {
             return false;
         }
         Converter type = wanted.layout().converter(slot);

@@ -10,6 +10,7 @@ import dev.morphema.format.RecordReader;
 import dev.morphema.format.SourceFormat;
 import dev.morphema.function.FunctionSet;
 import dev.morphema.function.FunctionTable;
+import dev.morphema.function.Stability;
 import dev.morphema.json.JsonSource;
 import dev.morphema.json.JsonTarget;
 import dev.morphema.problem.InputLocation;
@@ -45,12 +46,19 @@ public final class StandardFormats {
     }
 
     private static void addTo(FunctionSet functions) {
-        functions.scalar("json(text: text): any", a -> parsed(JsonSource.document(), a[0]));
-        functions.scalar("xml(text: text): any", a -> parsed(new XmlSource(), a[0]));
+        add(functions, "json(text: text): any", JsonSource.document());
+        add(functions, "xml(text: text): any", new XmlSource());
+    }
+
+    private static void add(FunctionSet functions, String signature, SourceFormat format) {
+        functions.surrounded(
+                signature,
+                Stability.PURE,
+                (a, run) -> parsed(format, run.kept(Projection.class, signature, Projection::everything), a[0]));
     }
 
     /** A document that stands as a text in another: what a source of the format would be. */
-    private static Value parsed(SourceFormat format, Value text) {
+    private static Value parsed(SourceFormat format, Projection projection, Value text) {
         byte[] bytes = text.toString().getBytes(StandardCharsets.UTF_8);
         Input input = new Input() {
             @Override
@@ -63,7 +71,7 @@ public final class StandardFormats {
                 return new ByteArrayInputStream(bytes);
             }
         };
-        try (RecordReader reader = format.open(input, Projection.EVERYTHING, AS_TEXT)) {
+        try (RecordReader reader = format.open(input, projection, AS_TEXT)) {
             return reader.whole();
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -233,7 +233,7 @@ final class JsonRecordReader implements RecordReader {
 
     private Value object(FieldOrder place) throws IOException {
         Origin origin = new Origin(input, number, tokens.line());
-        return place.wanted().everything() ? everything(place.wanted(), origin) : chosen(place, origin);
+        return place.wanted().keepsAll() ? everything(place.wanted(), origin) : chosen(place, origin);
     }
 
     private Value everything(Projection wanted, Origin origin) throws IOException {
@@ -250,7 +250,7 @@ final class JsonRecordReader implements RecordReader {
     }
 
     private FieldOrder place(Projection wanted) {
-        return wanted.everything() ? new FieldOrder(wanted) : orders.computeIfAbsent(wanted, FieldOrder::new);
+        return wanted.keepsAll() ? new FieldOrder(wanted) : orders.computeIfAbsent(wanted, FieldOrder::new);
     }
 
     private Value chosen(FieldOrder place, Origin origin) throws IOException {

@@ -64,7 +64,7 @@ final class ElementPlace {
         order.begin();
         next = 0;
         RecordValue.Builder record = RecordValue.builder(wanted().layout(), origin);
-        if (!wanted().everything()) {
+        if (!wanted().keepsAll()) {
             record.bytes(order.row());
         }
         return record.element(name);

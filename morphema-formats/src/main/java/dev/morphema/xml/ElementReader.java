@@ -108,7 +108,7 @@ final class ElementReader {
 
     /** Reads the element at whose start the parser is as a field of a record, or skips it if it is not wanted. */
     void child(RecordValue.Builder record, ElementPlace place) throws XMLStreamException, IOException {
-        if (place.wanted().everything()) {
+        if (place.wanted().keepsAll()) {
             FieldName name = name();
             record.add(name, element(name, new ElementPlace(place.wanted().child(name)), 0));
         } else {
@@ -169,7 +169,7 @@ final class ElementReader {
         if (xml.depth() > mostDeep) {
             throw limits.exceeded(Limit.DEPTH, InputLocation.at(input, xml.line(), xml.column()));
         }
-        boolean everything = place.wanted().everything();
+        boolean everything = place.wanted().keepsAll();
         RecordValue.Builder record = null;
         boolean nil = false;
         if (xml.attributes() > 0) {
@@ -285,7 +285,7 @@ final class ElementReader {
 
     /** Adds the attributes to a record; says whether one of them is {@code xsi:nil}, and true. */
     private boolean attributes(RecordValue.Builder record, ElementPlace place) {
-        boolean everything = place.wanted().everything();
+        boolean everything = place.wanted().keepsAll();
         FieldOrder order = everything ? place.order() : place.order().attributes();
         boolean nil = false;
         order.begin();

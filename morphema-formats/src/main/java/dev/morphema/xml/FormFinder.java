@@ -101,7 +101,7 @@ final class FormFinder {
         int lines = 0;
         if (!start.closed()) {
             content = content();
-            if (content == Content.CHILDREN && (place.wanted().everything() || !children(place))) {
+            if (content == Content.CHILDREN && (place.wanted().keepsAll() || !children(place))) {
                 return false;
             }
             int from = at;
@@ -127,7 +127,7 @@ final class FormFinder {
         for (int i = 0; i < all.length; i++) {
             XmlName name = start.attributes().get(i);
             KnownBytes behind = start.form().get(i + 1);
-            if (place.wanted().everything()) {
+            if (place.wanted().keepsAll()) {
                 FieldName field = new FieldName(name.attributeNamespace(), name.local(), true);
                 all[i] = new Attribute(field, -1, false, behind);
             } else {

@@ -146,7 +146,7 @@ final class KnownElements {
     private int takeRecord(
             ElementForm form, ElementPlace place, int from, RecordValue.@Nullable Builder into, long number) {
         boolean wanted = form.field().slot() >= 0;
-        boolean everything = place.wanted().everything();
+        boolean everything = place.wanted().keepsAll();
         RecordValue.Builder made = wanted
                 ? place.begin(
                         form.field().name(),

@@ -129,15 +129,15 @@ class CsvScannerProperties {
     void bothReadTheSame(@ForAll("documents") String document) throws IOException {
         byte[] bytes = document.getBytes(StandardCharsets.UTF_8);
         byte[] withLine = ("skipped\n" + document).getBytes(StandardCharsets.UTF_8);
-        Projection some = new Projection(false, Map.of(FieldName.of("b"), Projection.EVERYTHING), null, Map.of());
+        Projection some = new Projection(false, Map.of(FieldName.of("b"), Projection.everything()), null, Map.of());
         Projection two = new Projection(
                 false,
-                Map.of(FieldName.of("a"), Projection.EVERYTHING, FieldName.of("c"), Projection.EVERYTHING),
+                Map.of(FieldName.of("a"), Projection.everything(), FieldName.of("c"), Projection.everything()),
                 null,
                 Map.of());
-        Projection passing =
-                new Projection(false, Map.of(FieldName.of("b"), Projection.EVERYTHING.passing()), null, Map.of());
-        for (Projection projection : new Projection[] {Projection.EVERYTHING, some, two, passing}) {
+        Projection passing = new Projection(
+                false, Map.of(FieldName.of("b"), Projection.everything().passing()), null, Map.of());
+        for (Projection projection : new Projection[] {Projection.everything(), some, two, passing}) {
             String byLibrary = read(withLine, BY_LIBRARY, projection, 1, withLine.length, RecordReader::next);
             for (int most : Pieces.SIZES) {
                 assertThat(read(bytes, SCANNED, projection, 0, most, RecordReader::next))

@@ -98,13 +98,13 @@ class PassingFieldsProperties {
 
     private static Projection projection(boolean typed, boolean passing) {
         Map<String, Projection> types = new LinkedHashMap<>();
-        types.put("t", Projection.EVERYTHING);
+        types.put("t", Projection.everything());
         types.put("n", type("number", ","));
         types.put("d", type("datetime", "dd.MM.yyyy HH:mm"));
         types.put("i", type("integer"));
         Map<FieldName, Projection> fields = new LinkedHashMap<>();
         types.forEach((name, type) -> {
-            Projection field = typed ? type : Projection.EVERYTHING;
+            Projection field = typed ? type : Projection.everything();
             fields.put(FieldName.of(name), passing ? field.passing() : field);
         });
         return new Projection(false, fields, null, Map.of());

@@ -71,7 +71,7 @@ class ReaderContractTest {
         }
 
         List<Value> read(byte[] bytes) throws IOException {
-            try (RecordReader reader = open(new ByteArrayInputStream(bytes), Projection.EVERYTHING)) {
+            try (RecordReader reader = open(new ByteArrayInputStream(bytes), Projection.everything())) {
                 return reader.remaining();
             }
         }
@@ -101,7 +101,7 @@ class ReaderContractTest {
     @EnumSource
     @DisplayName("records come in order, each with its place; after the last there is none, however often asked")
     void order(Format format) throws IOException {
-        try (RecordReader reader = format.open(new ByteArrayInputStream(format.document), Projection.EVERYTHING)) {
+        try (RecordReader reader = format.open(new ByteArrayInputStream(format.document), Projection.everything())) {
             assertThat(reader.isSequence()).isTrue();
             List<Value> records = reader.remaining();
             assertThat(records).extracting(r -> text(r, A)).containsExactly("1", "2");
@@ -124,7 +124,7 @@ class ReaderContractTest {
     @DisplayName("a projection keeps what it names and nothing else")
     void projection(Format format) throws IOException {
         try (RecordReader reader =
-                format.open(new ByteArrayInputStream(format.document), fields("b", Projection.EVERYTHING))) {
+                format.open(new ByteArrayInputStream(format.document), fields("b", Projection.everything()))) {
             RecordValue first = (RecordValue) reader.next();
             assertThat(first.get(B)).hasToString("x");
             assertThat(first.get(A)).isSameAs(Nothing.ABSENT);
@@ -143,7 +143,7 @@ class ReaderContractTest {
                 closed[0] = true;
             }
         };
-        format.open(stream, Projection.EVERYTHING).close();
+        format.open(stream, Projection.everything()).close();
         assertThat(closed[0]).isTrue();
     }
 
@@ -193,7 +193,7 @@ class ReaderContractTest {
             }
         };
         assertThatThrownBy(() -> {
-                    try (RecordReader reader = format.open(failing, Projection.EVERYTHING)) {
+                    try (RecordReader reader = format.open(failing, Projection.everything())) {
                         reader.remaining();
                     }
                 })

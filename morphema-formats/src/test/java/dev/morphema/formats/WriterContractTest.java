@@ -104,7 +104,7 @@ class WriterContractTest {
                     return new ByteArrayInputStream(document);
                 }
             };
-            try (RecordReader reader = source.open(input, Projection.EVERYTHING, Options.NONE)) {
+            try (RecordReader reader = source.open(input, Projection.everything(), Options.NONE)) {
                 Value whole = reader.whole();
                 if (this == XML) {
                     Value root = ((RecordValue) whole).get(FieldName.of("d"));

@@ -30,14 +30,14 @@ import org.junit.jupiter.params.provider.ValueSource;
 class ByteTokensProperties {
     private static final Projection SOME = new Projection(
             false,
-            Map.of(FieldName.of("a"), Projection.EVERYTHING, FieldName.of("ü"), Projection.EVERYTHING),
+            Map.of(FieldName.of("a"), Projection.everything(), FieldName.of("ü"), Projection.everything()),
             null,
             Map.of());
 
     /** Of one field texts and numbers may stay bytes, of the other not. */
     private static final Projection PASSING = new Projection(
             false,
-            Map.of(FieldName.of("a"), Projection.EVERYTHING.passing(), FieldName.of("b"), Projection.EVERYTHING),
+            Map.of(FieldName.of("a"), Projection.everything().passing(), FieldName.of("b"), Projection.everything()),
             null,
             Map.of());
 
@@ -128,7 +128,7 @@ class ByteTokensProperties {
     }
 
     private static void bothReadTheSame(byte[] document) {
-        for (Projection projection : List.of(Projection.EVERYTHING, SOME, PASSING)) {
+        for (Projection projection : List.of(Projection.everything(), SOME, PASSING)) {
             String byLibrary = read(document, false, projection, document.length + 1);
             for (int most : Pieces.SIZES) {
                 String inBytes = read(document, true, projection, most);

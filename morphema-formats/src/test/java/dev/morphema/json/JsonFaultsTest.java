@@ -23,7 +23,7 @@ class JsonFaultsTest {
                     try (RecordReader reader = JsonSource.document()
                             .open(
                                     new Pieces(bytes, rereadable, bytes.length + 1),
-                                    Projection.EVERYTHING,
+                                    Projection.everything(),
                                     Options.NONE)) {
                         while (reader.next() != null) {
                             // goes on to the fault

@@ -50,9 +50,9 @@ class XmlByteTokensProperties {
     }
 
     private static final List<Projection> PROJECTIONS = List.of(
-            Projection.EVERYTHING,
-            fields(Projection.EVERYTHING),
-            fields(Projection.EVERYTHING.passing()),
+            Projection.everything(),
+            fields(Projection.everything()),
+            fields(Projection.everything().passing()),
             fields(NUMBER));
 
     private static Gen<String> texts() {

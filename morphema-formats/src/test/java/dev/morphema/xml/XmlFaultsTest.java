@@ -23,7 +23,7 @@ class XmlFaultsTest {
                     try (RecordReader reader = new XmlSource()
                             .open(
                                     new Pieces(bytes, rereadable, bytes.length + 1),
-                                    Projection.EVERYTHING,
+                                    Projection.everything(),
                                     Options.NONE)) {
                         reader.next();
                     }

@@ -138,7 +138,7 @@ class XmlProperties {
                 return new ByteArrayInputStream(document);
             }
         };
-        try (RecordReader reader = new XmlSource().open(input, Projection.EVERYTHING, Options.NONE)) {
+        try (RecordReader reader = new XmlSource().open(input, Projection.everything(), Options.NONE)) {
             Part root = ((RecordValue) reader.whole()).parts().get(0);
             return tree(root.name(), root.value());
         }
