@@ -11,7 +11,7 @@ import java.util.List;
 @FunctionalInterface
 public interface JavaFunction {
     /**
-     * {@return the result}; {@link dev.morphema.value.Nothing#ABSENT} for none, never Java's null
+     * {@return the result}; {@link dev.morphema.value.Missing#ABSENT} for none, never Java's null
      *
      * @param arguments of the kinds that the signature asks for; fewer than it names where the last ones are optional
      * @throws dev.morphema.problem.ProblemException for an argument that the function cannot take; another exception is

@@ -316,7 +316,7 @@ class RunningTest {
                 .with(
                         "orNone(x: any): text",
                         a -> TextValue.of(
-                                a.get(0).isNothing() ? "none" : a.get(0).toString()),
+                                a.get(0).isMissing() ? "none" : a.get(0).toString()),
                         JavaFunction.Trait.TAKES_MISSING)
                 .with("broken(): text", a -> {
                     throw new IllegalStateException("oh");

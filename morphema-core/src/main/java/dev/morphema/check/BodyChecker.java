@@ -1,7 +1,7 @@
 package dev.morphema.check;
 
 import dev.morphema.format.TargetFormat;
-import dev.morphema.function.Want;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.syntax.Block;
@@ -11,7 +11,7 @@ import dev.morphema.syntax.Span;
 import dev.morphema.syntax.Stmt;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -56,11 +56,11 @@ final class BodyChecker {
         }
         if (content instanceof Stmt.Repeated repeated) {
             Scope inner = new LoopChecker(checker, scope, ownFields).check(repeated.loop());
-            return content(repeated.each(), inner, null).with(Card.LIST);
+            return content(repeated.each(), inner, null).with(Cardinality.LIST);
         }
         Stmt.Pieces pieces = (Stmt.Pieces) content;
         items(new Block(pieces.span(), pieces.pieces()), scope);
-        return Type.UNKNOWN.with(Card.LIST);
+        return Type.UNKNOWN.with(Cardinality.LIST);
     }
 
     private Type rule(Stmt.Rule rule, Scope scope, @Nullable OwnFields ownFields, boolean optional) {
@@ -159,7 +159,7 @@ final class BodyChecker {
             if (traits != null && traits.flat()) {
                 refuseCell(field, type);
             }
-            if (field.attribute() && type.card() == Card.LIST) {
+            if (field.attribute() && type.cardinality() == Cardinality.LIST) {
                 checker.report(field.name()
                         .span()
                         .error(Code.ONE_OR_MANY, "An attribute holds one value, this is a list.")
@@ -169,7 +169,7 @@ final class BodyChecker {
         }
 
         private void refuseCell(Stmt.Field field, Type type) {
-            boolean list = type.card() == Card.LIST;
+            boolean list = type.cardinality() == Cardinality.LIST;
             if (field.content() instanceof Stmt.Rule rule && (list || type.kind() == Kind.RECORD)) {
                 checker.report(rule.value()
                         .span()
@@ -238,7 +238,7 @@ final class BodyChecker {
                 case PLAIN ->
                     !(field.content() instanceof Stmt.Rule rule)
                             || rule.value() instanceof Expr.Template
-                            || rule.value() instanceof Expr.Literal literal && literal.value() != Nothing.ABSENT;
+                            || rule.value() instanceof Expr.Literal literal && literal.value() != Missing.ABSENT;
             };
         }
 
@@ -268,7 +268,7 @@ final class BodyChecker {
 
         @Override
         public Void ownText(Stmt.OwnText ownText) {
-            Type type = expressions().one(ownText.value(), Want.ANY);
+            Type type = expressions().one(ownText.value(), ParameterKind.ANY);
             onlyWritten(ownText.value(), type);
             if (items) {
                 refuseForm(
@@ -353,7 +353,7 @@ final class BodyChecker {
                         "A list of items cannot have fields too, and copy writes fields.",
                         "put it into braces of its own: { copy x }");
             }
-            Type type = expressions().one(copy.record(), Want.ANY);
+            Type type = expressions().one(copy.record(), ParameterKind.ANY);
             checker.useAllPrefixes();
             List<String> known = checker.knownFields(type);
             List<FieldName> names = new ArrayList<>();
@@ -396,7 +396,7 @@ final class BodyChecker {
         @Override
         public Void require(Stmt.Require require) {
             expressions().condition(require.condition());
-            expressions().one(require.message(), Want.TEXT);
+            expressions().one(require.message(), ParameterKind.TEXT);
             return null;
         }
     }

@@ -2,7 +2,7 @@ package dev.morphema.check;
 
 import dev.morphema.convert.TypeConverters;
 import dev.morphema.function.Function;
-import dev.morphema.function.Want;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
@@ -377,7 +377,7 @@ public final class Checker {
     }
 
     /** Checks a constant expression, such as a parameter's default. */
-    Type isolated(Expr expr, Scope scope, Want want) {
+    Type isolated(Expr expr, Scope scope, ParameterKind want) {
         return new ExpressionChecker(this, scope, null).one(expr, want);
     }
 }

@@ -1,9 +1,9 @@
 package dev.morphema.check;
 
 import dev.morphema.function.Function;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.function.Signature;
 import dev.morphema.function.Stability;
-import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -23,7 +23,7 @@ import org.jspecify.annotations.Nullable;
  */
 final class ConstantArguments {
     /** A pure function does not ask for these. */
-    private static final Function.Surroundings NOTHING = new Function.Surroundings() {
+    private static final Function.Context NOTHING = new Function.Context() {
         @Override
         public Instant now() {
             return Instant.EPOCH;
@@ -80,12 +80,12 @@ final class ConstantArguments {
     private static @Nullable Value value(Expr argument, Signature.Parameter parameter, boolean first) {
         if (argument instanceof Expr.Literal literal) {
             Value value = literal.value();
-            return value.isNothing() ? null : taken(value, parameter.want());
+            return value.isMissing() ? null : taken(value, parameter.kind());
         }
-        return first ? harmless(parameter.want()) : null;
+        return first ? harmless(parameter.kind()) : null;
     }
 
-    private static @Nullable Value taken(Value value, Want want) {
+    private static @Nullable Value taken(Value value, ParameterKind want) {
         try {
             return want.take(value);
         } catch (ProblemException e) {
@@ -94,7 +94,7 @@ final class ConstantArguments {
     }
 
     /** {@return a value that a function takes without complaint, if it takes any, or null} */
-    private static @Nullable Value harmless(Want want) {
+    private static @Nullable Value harmless(ParameterKind want) {
         return switch (want) {
             case TEXT, MANY -> TextValue.EMPTY;
             case NUMBER, INTEGER -> NumberValue.of(1);

@@ -2,7 +2,7 @@ package dev.morphema.check;
 
 import dev.morphema.format.Options;
 import dev.morphema.format.SourceFormat;
-import dev.morphema.function.Want;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.ProblemException;
@@ -71,7 +71,7 @@ final class Declarations {
         Scope scope = newScope();
         checker.globals().add(decl.name().text(), new Binding.Param(index), () -> {
             if (decl.fallback() != null) {
-                checker.isolated(decl.fallback(), scope, Want.ANY);
+                checker.isolated(decl.fallback(), scope, ParameterKind.ANY);
                 if (type != null && decl.fallback() instanceof Expr.Literal literal) {
                     checkUsual(literal, type.converter());
                 }
@@ -84,7 +84,7 @@ final class Declarations {
     /** A constant default must be of the parameter's type. */
     private void checkUsual(Expr.Literal literal, Converter type) {
         try {
-            if (!literal.value().isNothing()) {
+            if (!literal.value().isMissing()) {
                 type.convert(literal.value());
             }
         } catch (ProblemException e) {
@@ -114,7 +114,8 @@ final class Declarations {
         for (FieldName column : shape.names()) {
             Shape cells = shape.field(column);
             columns.put(
-                    column.toString(), new Type(cells == null ? null : cells.kind(), Card.ONE, List.of(), null, false));
+                    column.toString(),
+                    new Type(cells == null ? null : cells.kind(), Cardinality.ONE, List.of(), null, false));
         }
         checker.tables().add(new CheckedMapping.Table(decl, rows, 0));
         warnOfMissingKeys(decl, rows, columns);
@@ -131,7 +132,7 @@ final class Declarations {
         }
         Type row = columns.isEmpty() ? Type.UNKNOWN.item() : Type.record(columns);
         addTable(name, index, decl.columns(), row);
-        checker.globals().add(name, new Binding.Table(index), () -> row.with(Card.MANY));
+        checker.globals().add(name, new Binding.Table(index), () -> row.with(Cardinality.MANY));
     }
 
     private void warnOfMissingKeys(Decl.FileTable decl, List<Value> rows, Map<String, Type> columns) {
@@ -140,7 +141,7 @@ final class Declarations {
                 FieldName name = FieldName.of(column.name());
                 long missing = rows.stream()
                         .filter(row -> row instanceof RecordValue record
-                                && record.get(name).isNothing())
+                                && record.get(name).isMissing())
                         .count();
                 if (missing > 0) {
                     checker.report(key.span()
@@ -201,7 +202,7 @@ final class Declarations {
             LoopChecker loop = new LoopChecker(checker, scope, null);
             Scope inner = loop.check(decl.loop());
             ExpressionChecker keys = new ExpressionChecker(checker, inner, null);
-            columnsOf(decl.columns()).forEach(key -> keys.one(key, Want.ANY));
+            columnsOf(decl.columns()).forEach(key -> keys.one(key, ParameterKind.ANY));
             checker.resolution().put(decl.loop().first(), loop.member());
             Type row = loop.memberType();
             addTable(name, index, decl.columns(), row);
@@ -210,7 +211,7 @@ final class Declarations {
                             index,
                             new CheckedMapping.Table(
                                     decl, List.of(), scope.slots().count()));
-            return row.with(Card.MANY);
+            return row.with(Cardinality.MANY);
         });
     }
 
@@ -231,7 +232,7 @@ final class Declarations {
             Type value = inlineValues(decl, index);
             checker.globals().addTable(name, new GlobalNames.TableEntry(index, 1, false, value));
             return Type.record(Map.of("key", Type.of(Kind.TEXT), "value", value))
-                    .with(Card.MANY);
+                    .with(Cardinality.MANY);
         });
     }
 
@@ -243,8 +244,8 @@ final class Declarations {
         Type value = Type.NOTHING;
         Scope scope = newScope();
         for (Decl.Entry entry : decl.entries()) {
-            Type type = checker.isolated(entry.value(), scope, Want.ANY);
-            value = value.or(new Type(type.kind(), type.card(), List.of(), type.fields(), type.odd()));
+            Type type = checker.isolated(entry.value(), scope, ParameterKind.ANY);
+            value = value.or(new Type(type.kind(), type.cardinality(), List.of(), type.fields(), type.odd()));
         }
         checker.tables()
                 .set(

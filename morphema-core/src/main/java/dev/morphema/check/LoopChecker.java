@@ -1,6 +1,6 @@
 package dev.morphema.check;
 
-import dev.morphema.function.Want;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Loop;
@@ -118,7 +118,7 @@ final class LoopChecker implements Loop.Visitor {
     public void groupBy(Loop.GroupBy groupBy) {
         List<Type> keyTypes = new ArrayList<>();
         for (Loop.Key key : groupBy.keys()) {
-            keyTypes.add(expressions().one(key.value(), Want.ANY));
+            keyTypes.add(expressions().one(key.value(), ParameterKind.ANY));
             if (key.name() == null) {
                 checker.report(key.span()
                         .error(Code.SYNTAX, "This key of the group has no name.")
@@ -134,7 +134,7 @@ final class LoopChecker implements Loop.Visitor {
                 declare(
                         key.name(),
                         new Binding.Local(slot),
-                        new Type(known.kind(), Card.ONE, List.of(), null, known.odd()),
+                        new Type(known.kind(), Cardinality.ONE, List.of(), null, known.odd()),
                         false);
             }
         }
@@ -151,7 +151,7 @@ final class LoopChecker implements Loop.Visitor {
     /** The names so far become the members; they are gone from the scope. */
     private Type beginGroup(Loop.Clause group) {
         checker.resolution().put(group, member());
-        Type members = memberType().with(Card.MANY);
+        Type members = memberType().with(Cardinality.MANY);
         scope = outer.inner();
         names = new ArrayList<>();
         return members;
@@ -164,8 +164,8 @@ final class LoopChecker implements Loop.Visitor {
     @Override
     public void sortBy(Loop.SortBy sortBy) {
         for (Loop.SortKey key : sortBy.keys()) {
-            Type type = expressions().one(key.value(), Want.ANY);
-            if (ExpressionChecker.isNumericText(type)) {
+            Type type = expressions().one(key.value(), ParameterKind.ANY);
+            if (OperatorChecker.isNumericText(type)) {
                 checker.report(key.value()
                         .span()
                         .warning(Code.TEXT_COMPARED, "This sorts as text, though the sample has only numbers here.")
@@ -176,7 +176,7 @@ final class LoopChecker implements Loop.Visitor {
 
     @Override
     public void distinctBy(Loop.DistinctBy distinctBy) {
-        distinctBy.keys().forEach(key -> expressions().one(key, Want.ANY));
+        distinctBy.keys().forEach(key -> expressions().one(key, ParameterKind.ANY));
     }
 
     @Override
@@ -189,11 +189,11 @@ final class LoopChecker implements Loop.Visitor {
 
     @Override
     public void take(Loop.Take take) {
-        expressions().one(take.count(), Want.INTEGER);
+        expressions().one(take.count(), ParameterKind.INTEGER);
     }
 
     @Override
     public void keyedBy(Loop.KeyedBy keyedBy) {
-        expressions().one(keyedBy.key(), Want.TEXT);
+        expressions().one(keyedBy.key(), ParameterKind.TEXT);
     }
 }

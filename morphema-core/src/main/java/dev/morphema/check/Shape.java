@@ -7,7 +7,7 @@ import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
@@ -70,7 +70,7 @@ public final class Shape {
             array.items().forEach(this::learn);
         } else if (value instanceof RecordValue record) {
             learnFields(record);
-        } else if (!value.isNothing()) {
+        } else if (!value.isMissing()) {
             kinds.add(value.kind());
             if (!(value instanceof TextValue text)) {
                 addExample(value);
@@ -109,7 +109,7 @@ public final class Shape {
         for (int i = 0; i < record.layout().size(); i++) {
             Shape field = fields.computeIfAbsent(record.layout().name(i), name -> new Shape());
             Value value = record.get(i);
-            if (value != Nothing.ABSENT) {
+            if (value != Missing.ABSENT) {
                 field.present++;
                 field.learn(value);
             }

@@ -66,8 +66,8 @@ final class SourceChecker {
     static Type type(Found found) {
         Shape shape = found.root().shape();
         boolean many = found.finish().isSequence() || shape != null && shape.isList();
-        Card card = many ? Card.MANY : shape == null ? Card.UNKNOWN : Card.ONE;
-        return new Type(null, card, List.of(found.root()), null, false);
+        Cardinality cardinality = many ? Cardinality.MANY : shape == null ? Cardinality.UNKNOWN : Cardinality.ONE;
+        return new Type(null, cardinality, List.of(found.root()), null, false);
     }
 
     @Nullable

@@ -4,7 +4,7 @@ import dev.morphema.format.OptionSpec;
 import dev.morphema.format.Options;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.format.TargetFormat.Root;
-import dev.morphema.function.Want;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.syntax.Block;
@@ -57,7 +57,7 @@ final class TargetChecker {
             checkRoot(decl, nested.block(), format, list);
         } else {
             Type type = bodies.content(decl.content(), scope, null);
-            list = type.card() == Card.LIST;
+            list = type.cardinality() == Cardinality.LIST;
             if (format.traits().root() != Root.ANY) {
                 checker.report(decl.format()
                         .span()
@@ -86,7 +86,7 @@ final class TargetChecker {
         }
         Scope scope = new LoopChecker(checker, outer, null).check(loop);
         Expr into = Objects.requireNonNull(decl.into());
-        new ExpressionChecker(checker, scope, null).one(into, Want.TEXT);
+        new ExpressionChecker(checker, scope, null).one(into, ParameterKind.TEXT);
         if (into instanceof Expr.Literal) {
             checker.report(into.span()
                     .error(Code.TARGET_FORM, "Each document needs a name of its own, this one is always the same.")

@@ -21,48 +21,53 @@ import org.jspecify.annotations.Nullable;
  */
 record Type(
         @Nullable Kind kind,
-        Card card,
+        Cardinality cardinality,
         List<PathNode> paths,
         @Nullable Map<String, Type> fields,
         boolean odd,
         Map<String, Type> names,
         @Nullable String loopName) {
     /** Nothing is known. */
-    static final Type UNKNOWN = new Type(null, Card.UNKNOWN, List.of(), null, false);
+    static final Type UNKNOWN = new Type(null, Cardinality.UNKNOWN, List.of(), null, false);
 
     /** Absent or null: fits everywhere. */
-    static final Type NOTHING = new Type(null, Card.ONE, List.of(), null, false);
+    static final Type NOTHING = new Type(null, Cardinality.ONE, List.of(), null, false);
 
     Type {
         paths = List.copyOf(paths);
     }
 
-    Type(@Nullable Kind kind, Card card, List<PathNode> paths, @Nullable Map<String, Type> fields, boolean odd) {
-        this(kind, card, paths, fields, odd, Map.of(), null);
+    Type(
+            @Nullable Kind kind,
+            Cardinality cardinality,
+            List<PathNode> paths,
+            @Nullable Map<String, Type> fields,
+            boolean odd) {
+        this(kind, cardinality, paths, fields, odd, Map.of(), null);
     }
 
     /** {@return one value of a kind} */
     static Type of(@Nullable Kind kind) {
-        return new Type(kind, Card.ONE, List.of(), null, false);
+        return new Type(kind, Cardinality.ONE, List.of(), null, false);
     }
 
     /** {@return a record with just these fields} */
     static Type record(Map<String, Type> fields) {
-        return new Type(Kind.RECORD, Card.ONE, List.of(), new LinkedHashMap<>(fields), false);
+        return new Type(Kind.RECORD, Cardinality.ONE, List.of(), new LinkedHashMap<>(fields), false);
     }
 
-    Type with(Card newCard) {
+    Type with(Cardinality newCard) {
         return new Type(kind, newCard, paths, fields, odd, names, loopName);
     }
 
     /** {@return this, as a member of a group that can be asked for these names of its loop} */
     Type withNames(Map<String, Type> ofLoop, String name) {
-        return new Type(kind, card, paths, fields, odd, ofLoop, name);
+        return new Type(kind, cardinality, paths, fields, odd, ofLoop, name);
     }
 
     /** {@return one of the values of this} */
     Type item() {
-        return with(Card.ONE);
+        return with(Cardinality.ONE);
     }
 
     /** {@return what is known when either this or the other is taken} */
@@ -85,7 +90,7 @@ record Type(
         allNames.keySet().retainAll(other.names.keySet());
         return new Type(
                 kind == other.kind ? kind : null,
-                card.or(other.card),
+                cardinality.or(other.cardinality),
                 allPaths,
                 common,
                 odd && other.odd,
@@ -98,10 +103,10 @@ record Type(
         Type all = null;
         boolean agreed = true;
         for (Type type : types) {
-            agreed &= all == null || all.card == type.card;
+            agreed &= all == null || all.cardinality == type.cardinality;
             all = all == null ? type : all.or(type);
         }
-        return all == null ? UNKNOWN : agreed ? all : all.with(Card.UNKNOWN);
+        return all == null ? UNKNOWN : agreed ? all : all.with(Cardinality.UNKNOWN);
     }
 
     /** The value is written or calculated with, so all of it is needed. */

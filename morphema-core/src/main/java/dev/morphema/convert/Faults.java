@@ -18,6 +18,6 @@ public final class Faults {
     }
 
     private static @Nullable String shown(Value value) {
-        return value.isScalar() && !value.isNothing() ? value.toString() : null;
+        return value.isScalar() && !value.isMissing() ? value.toString() : null;
     }
 }

@@ -6,7 +6,7 @@ import org.jspecify.annotations.Nullable;
 /** A compiled statement. Immutable, shared by all runs. */
 abstract class Action {
     /** What part of a block is being written. */
-    enum Pass {
+    enum Part {
         /** All of it, in written order. */
         ALL,
         /** Only attributes, for formats that must have them first. */
@@ -16,7 +16,7 @@ abstract class Action {
     }
 
     /** Does what the statement says, as far as the pass concerns it. */
-    abstract void run(Frame frame, EventWriter out, Pass pass);
+    abstract void run(Frame frame, EventWriter out, Part pass);
 
     /** {@return whether it may write attributes of the block at hand} */
     boolean writesAttributes() {

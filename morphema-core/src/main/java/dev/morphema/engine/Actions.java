@@ -1,7 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.format.EventWriter;
-import dev.morphema.function.Want;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -11,7 +11,7 @@ import dev.morphema.value.BooleanValue;
 import dev.morphema.value.ElementText;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.Map;
@@ -72,8 +72,8 @@ final class Actions {
         }
 
         @Override
-        void run(Frame frame, EventWriter out, Pass pass) {
-            if (pass == Pass.ALL || name.attribute() == (pass == Pass.ATTRIBUTES)) {
+        void run(Frame frame, EventWriter out, Part pass) {
+            if (pass == Part.ALL || name.attribute() == (pass == Part.ATTRIBUTES)) {
                 if (doneIn < 0) {
                     write(frame, out);
                 } else {
@@ -114,7 +114,7 @@ final class Actions {
 
         private void writeRule(Content.Rule rule, Frame frame, EventWriter out) {
             Value value = keptIn >= 0 ? kept(rule, frame) : rule.value(frame);
-            if (presence == Presence.PLAIN && value != Nothing.ABSENT) {
+            if (presence == Presence.PLAIN && value != Missing.ABSENT) {
                 write(rule, value, out);
             } else {
                 writeIfThere(rule, value, out);
@@ -127,13 +127,13 @@ final class Actions {
                 if (presence == Presence.REQUIRED) {
                     throw missing();
                 }
-                value = Nothing.ABSENT;
+                value = Missing.ABSENT;
             }
-            if (value == Nothing.ABSENT) {
+            if (value == Missing.ABSENT) {
                 if (!out.writesMissing()) {
                     return;
                 }
-                value = Nothing.NULL;
+                value = Missing.NULL;
             }
             write(rule, value, out);
         }
@@ -170,7 +170,7 @@ final class Actions {
             } else if (presence == Presence.REQUIRED) {
                 throw missing();
             } else if (out.writesMissing()) {
-                ValueWriter.field(name, Nothing.NULL, out);
+                ValueWriter.field(name, Missing.NULL, out);
             }
         }
 
@@ -209,17 +209,17 @@ final class Actions {
         }
 
         @Override
-        void run(Frame frame, EventWriter out, Pass pass) {
-            if (pass == Pass.ATTRIBUTES) {
+        void run(Frame frame, EventWriter out, Part pass) {
+            if (pass == Part.ATTRIBUTES) {
                 return;
             }
             RecordValue record = step == null ? null : step.record(frame);
             int slot = step == null || record == null ? -1 : step.bytesIn(frame, record);
-            Value text = slot < 0 ? value.scalar(frame) : Nothing.ABSENT;
+            Value text = slot < 0 ? value.scalar(frame) : Missing.ABSENT;
             try {
                 if (record != null && slot >= 0) {
                     out.text(record, slot);
-                } else if (text != Nothing.ABSENT) {
+                } else if (text != Missing.ABSENT) {
                     out.text(text);
                 }
             } catch (ProblemException e) {
@@ -239,8 +239,8 @@ final class Actions {
         }
 
         @Override
-        void run(Frame frame, EventWriter out, Pass pass) {
-            if (pass == Pass.ATTRIBUTES) {
+        void run(Frame frame, EventWriter out, Part pass) {
+            if (pass == Part.ATTRIBUTES) {
                 return;
             }
             if (content instanceof Content.Looped looped) {
@@ -292,14 +292,14 @@ final class Actions {
         }
 
         @Override
-        void run(Frame frame, EventWriter out, Pass pass) {
-            if (pass == Pass.ATTRIBUTES && !writesAttributes()) {
+        void run(Frame frame, EventWriter out, Part pass) {
+            if (pass == Part.ATTRIBUTES && !writesAttributes()) {
                 return;
             }
             if (condition.holds(frame)) {
-                then.run(frame, out, then.writesAttributes() || pass != Pass.CONTENT ? pass : Pass.ALL);
+                then.run(frame, out, then.writesAttributes() || pass != Part.CONTENT ? pass : Part.ALL);
             } else if (otherwise != null) {
-                otherwise.run(frame, out, otherwise.writesAttributes() || pass != Pass.CONTENT ? pass : Pass.ALL);
+                otherwise.run(frame, out, otherwise.writesAttributes() || pass != Part.CONTENT ? pass : Part.ALL);
             }
         }
     }
@@ -324,14 +324,14 @@ final class Actions {
         }
 
         @Override
-        void run(Frame frame, EventWriter out, Pass pass) {
+        void run(Frame frame, EventWriter out, Part pass) {
             Value value = record.one(frame);
-            if (value.isNothing()) {
+            if (value.isMissing()) {
                 return;
             }
             if (value instanceof ElementText) {
                 // An element without attributes and children is just its text.
-                if (pass != Pass.ATTRIBUTES && isCopied(FieldName.OWN_TEXT)) {
+                if (pass != Part.ATTRIBUTES && isCopied(FieldName.OWN_TEXT)) {
                     out.mixed();
                     field(FieldName.OWN_TEXT, value, frame, out);
                 }
@@ -342,7 +342,7 @@ final class Actions {
             }
             if (!out.attributesFirst()) {
                 located(() -> ValueWriter.refuseClash(fields, name -> isCopied(name) && own(name, false) == null));
-            } else if (pass == Pass.CONTENT && fields.isMixed()) {
+            } else if (pass == Part.CONTENT && fields.isMixed()) {
                 copyMixed(fields, frame, out);
                 return;
             } else if (isCopied(FieldName.OWN_TEXT) && fields.hasText()) {
@@ -350,7 +350,7 @@ final class Actions {
             }
             for (int i = 0; i < fields.layout().fields(); i++) {
                 FieldName name = fields.layout().name(i);
-                if ((pass == Pass.ALL || name.attribute() == (pass == Pass.ATTRIBUTES)) && isCopied(name)) {
+                if ((pass == Part.ALL || name.attribute() == (pass == Part.ATTRIBUTES)) && isCopied(name)) {
                     field(name, fields.get(i), frame, out);
                 }
             }
@@ -431,12 +431,13 @@ final class Actions {
         }
 
         @Override
-        void run(Frame frame, EventWriter out, Pass pass) {
-            if (pass == Pass.ATTRIBUTES || condition.holds(frame)) {
+        void run(Frame frame, EventWriter out, Part pass) {
+            if (pass == Part.ATTRIBUTES || condition.holds(frame)) {
                 return;
             }
             Value words = message.scalar(frame);
-            String value = words.isNothing() ? "" : Want.TEXT.take(words).toString();
+            String value =
+                    words.isMissing() ? "" : ParameterKind.TEXT.take(words).toString();
             if (warn) {
                 frame.run()
                         .warn(Problem.warning(Code.REQUIREMENT, "A requirement of the mapping is not met.")

@@ -1,6 +1,6 @@
 package dev.morphema.engine;
 
-import dev.morphema.engine.Action.Pass;
+import dev.morphema.engine.Action.Part;
 import dev.morphema.format.EventWriter;
 import java.util.ArrayList;
 import java.util.List;
@@ -98,48 +98,48 @@ final class Body {
             return;
         }
         frame.clear(emptied);
-        Pass pass = text || attributes ? begin(frame, out) : Pass.ALL;
-        run(pass == Pass.ALL ? inOne : withContent, frame, out, pass);
+        Part pass = text || attributes ? begin(frame, out) : Part.ALL;
+        run(pass == Part.ALL ? inOne : withContent, frame, out, pass);
     }
 
     private EventWriter guard(EventWriter out) {
         return new NameGuard(out, statements[0]);
     }
 
-    private static void run(Action[] actions, Frame frame, EventWriter out, Pass pass) {
+    private static void run(Action[] actions, Frame frame, EventWriter out, Part pass) {
         for (Action action : actions) {
             action.run(frame, out, pass);
         }
     }
 
     /** Runs the block as a part of the one around it, whose pass it follows. */
-    void run(Frame frame, EventWriter out, Pass pass) {
-        if (pass != Pass.CONTENT) {
+    void run(Frame frame, EventWriter out, Part pass) {
+        if (pass != Part.CONTENT) {
             frame.clear(emptied);
         }
         run(frame, out, pass, 0, actions.length);
     }
 
     /** Writes the attributes if they must come first, and says what is left to be written. */
-    private Pass begin(Frame frame, EventWriter out) {
+    private Part begin(Frame frame, EventWriter out) {
         if (text) {
             out.mixed();
         }
         if (!attributes || !out.attributesFirst()) {
-            return Pass.ALL;
+            return Part.ALL;
         }
         if (guardedIn >= 0) {
-            run(frame, out, Pass.ATTRIBUTES, 0, actions.length);
+            run(frame, out, Part.ATTRIBUTES, 0, actions.length);
         } else {
-            run(withAttributes, frame, out, Pass.ATTRIBUTES);
+            run(withAttributes, frame, out, Part.ATTRIBUTES);
         }
-        return Pass.CONTENT;
+        return Part.CONTENT;
     }
 
-    private void run(Frame frame, EventWriter out, Pass pass, int from, int to) {
+    private void run(Frame frame, EventWriter out, Part pass, int from, int to) {
         for (int i = from; i < to; i++) {
             writing(out, i);
-            if (pass != Pass.ATTRIBUTES || actions[i].writesAttributes()) {
+            if (pass != Part.ATTRIBUTES || actions[i].writesAttributes()) {
                 actions[i].run(frame, out, pass);
             }
         }
@@ -153,7 +153,7 @@ final class Body {
             to = guard(out);
             frame.set(guardedIn, to);
         }
-        Pass pass = begin(frame, to);
+        Part pass = begin(frame, to);
         run(frame, to, pass, 0, streamed);
         writing(to, streamed);
         return actions[streamed].open(frame, to);
@@ -164,7 +164,7 @@ final class Body {
         EventWriter to = guardedIn >= 0 ? (EventWriter) Objects.requireNonNull(frame.held(guardedIn)) : out;
         writing(to, streamed);
         actions[streamed].close(frame, to);
-        Pass pass = attributes && out.attributesFirst() ? Pass.CONTENT : Pass.ALL;
+        Part pass = attributes && out.attributesFirst() ? Part.CONTENT : Part.ALL;
         run(frame, to, pass, streamed + 1, actions.length);
     }
 

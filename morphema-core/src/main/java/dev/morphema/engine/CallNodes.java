@@ -1,16 +1,16 @@
 package dev.morphema.engine;
 
 import dev.morphema.function.Function;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.function.Signature;
 import dev.morphema.function.Tally;
 import dev.morphema.function.Trait;
-import dev.morphema.function.Want;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.problem.RuleLocation;
 import dev.morphema.syntax.Span;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Value;
 import java.util.List;
 import java.util.Objects;
@@ -27,7 +27,7 @@ final class CallNodes {
     static final class Scalar extends Node {
         private final boolean takesMissing;
         private final Node[] arguments;
-        private final Want[] wants;
+        private final ParameterKind[] wants;
         /** The arguments that are the same each time, as they are wanted; null for others. */
         private final @Nullable Value[] constants;
 
@@ -45,10 +45,10 @@ final class CallNodes {
             this.body = body;
         }
 
-        private static @Nullable Value constant(Node argument, Want want) {
+        private static @Nullable Value constant(Node argument, ParameterKind want) {
             try {
                 return argument instanceof NameNodes.Constant constant
-                                && !constant.value().isNothing()
+                                && !constant.value().isMissing()
                         ? want.take(constant.value())
                         : null;
             } catch (ProblemException e) {
@@ -63,15 +63,15 @@ final class CallNodes {
             boolean isNull = false;
             for (int i = 0; i < values.length; i++) {
                 Value value = argument(frame, i);
-                if (value.isNothing() && !takesMissing) {
-                    if (value == Nothing.ABSENT) {
+                if (value.isMissing() && !takesMissing) {
+                    if (value == Missing.ABSENT) {
                         return value;
                     }
                     isNull = true;
                 }
                 values[i] = value;
             }
-            return isNull ? Nothing.NULL : body.apply(values, frame.run());
+            return isNull ? Missing.NULL : body.apply(values, frame.run());
         }
 
         private Value argument(Frame frame, int i) {
@@ -81,13 +81,14 @@ final class CallNodes {
 
         private Value calculated(Frame frame, int i) {
             Node argument = arguments[i];
-            Value value =
-                    wants[i] == Want.ANY || wants[i] == Want.RECORD ? argument.one(frame) : argument.scalar(frame);
-            return value.isNothing() ? value : taken(argument, wants[i], value);
+            Value value = wants[i] == ParameterKind.ANY || wants[i] == ParameterKind.RECORD
+                    ? argument.one(frame)
+                    : argument.scalar(frame);
+            return value.isMissing() ? value : taken(argument, wants[i], value);
         }
     }
 
-    private static Value taken(Node argument, Want want, Value value) {
+    private static Value taken(Node argument, ParameterKind want, Value value) {
         try {
             return want.take(value);
         } catch (ProblemException e) {
@@ -95,10 +96,10 @@ final class CallNodes {
         }
     }
 
-    private static Want[] wants(Signature signature, int from, int to) {
-        Want[] wants = new Want[to];
+    private static ParameterKind[] wants(Signature signature, int from, int to) {
+        ParameterKind[] wants = new ParameterKind[to];
         for (int i = from; i < to; i++) {
-            wants[i] = signature.parameter(i).want();
+            wants[i] = signature.parameter(i).kind();
         }
         return wants;
     }
@@ -111,7 +112,7 @@ final class CallNodes {
 
         private final Node items;
         private final Node[] others;
-        private final Want[] wants;
+        private final ParameterKind[] wants;
 
         Aggregate(Span span, Function.Aggregate function, List<Node> arguments) {
             super(span);
@@ -136,8 +137,8 @@ final class CallNodes {
             Value[] values = new Value[others.length];
             for (int i = 0; i < values.length; i++) {
                 Value value = others[i].scalar(frame);
-                values[i] = value.isNothing() ? value : taken(others[i], wants[i + 1], value);
-                if (value.isNothing()) {
+                values[i] = value.isMissing() ? value : taken(others[i], wants[i + 1], value);
+                if (value.isMissing()) {
                     return null;
                 }
             }
@@ -146,7 +147,7 @@ final class CallNodes {
 
         /** Gives the items that there are now to an accumulator; says whether it wants more. */
         boolean feed(Frame frame, Function.Accumulator accumulator) {
-            return items.each(frame, value -> value.isNothing() || accumulator.add(value));
+            return items.each(frame, value -> value.isMissing() || accumulator.add(value));
         }
 
         @Nullable
@@ -182,7 +183,7 @@ final class CallNodes {
 
         Value result(Function.@Nullable Accumulator accumulator) {
             try {
-                return accumulator == null ? Nothing.ABSENT : accumulator.result();
+                return accumulator == null ? Missing.ABSENT : accumulator.result();
             } catch (ProblemException e) {
                 throw located(e);
             }
@@ -230,7 +231,7 @@ final class CallNodes {
                         "is there a record that contains itself?");
             }
             try {
-                frame.run().pace().step();
+                frame.run().limits().step();
             } catch (ProblemException e) {
                 throw located(e);
             }

@@ -21,7 +21,7 @@ public final class Compiler {
 
     private final CheckedMapping mapping;
     private final StreamFinder streams;
-    private final Totals totals;
+    private final SourceTotals totals;
     private final SlotSite.Numbering sites = new SlotSite.Numbering();
     private final List<UnitCompiler> units = new ArrayList<>();
     private final List<Program.Unit> globals = new ArrayList<>();
@@ -30,7 +30,7 @@ public final class Compiler {
     private Compiler(CheckedMapping mapping) {
         this.mapping = mapping;
         this.streams = new StreamFinder(mapping);
-        this.totals = new Totals(streams);
+        this.totals = new SourceTotals(streams);
     }
 
     /**

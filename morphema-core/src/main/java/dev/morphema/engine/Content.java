@@ -2,13 +2,13 @@ package dev.morphema.engine;
 
 import dev.morphema.convert.Faults;
 import dev.morphema.format.EventWriter;
-import dev.morphema.function.Want;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -29,7 +29,7 @@ sealed interface Content {
         }
         for (int i = 0; i < record.layout().size(); i++) {
             Value field = record.get(i);
-            boolean nothing = field == Nothing.ABSENT
+            boolean nothing = field == Missing.ABSENT
                     || field instanceof ListValue list && list.items().isEmpty();
             if (!nothing) {
                 return false;
@@ -49,7 +49,7 @@ sealed interface Content {
         private Value converted(Value found) {
             try {
                 Value value = plain(found);
-                if (converter == null || value.isNothing()) {
+                if (converter == null || value.isMissing()) {
                     return value;
                 }
                 if (!value.isScalar()) {
@@ -69,7 +69,7 @@ sealed interface Content {
         /** An XML element that is used as a value gives its text, also in a list. */
         private static Value plain(Value value) {
             if (value instanceof RecordValue record && record.isElement()) {
-                return Want.scalar(record);
+                return ParameterKind.scalar(record);
             }
             if (value instanceof ListValue list && list.items().stream().anyMatch(Rule::isElement)) {
                 return ListValue.of(list.items().stream().map(Rule::plain).toList());
@@ -88,7 +88,7 @@ sealed interface Content {
                 return;
             }
             Value value = value(frame);
-            if (value != Nothing.ABSENT) {
+            if (value != Missing.ABSENT) {
                 guarded(() -> ValueWriter.write(value, out));
             }
         }
@@ -103,7 +103,7 @@ sealed interface Content {
         }
 
         static boolean isBlank(Value value) {
-            return value.isNothing()
+            return value.isMissing()
                     || value instanceof TextValue text && WhiteSpace.isBlank(text.text())
                     || value instanceof ListValue list && list.items().isEmpty()
                     || value instanceof RecordValue record && record.isEmpty();
@@ -242,7 +242,7 @@ sealed interface Content {
 
         private String nextKey(Frame frame, Set<String> before) {
             Value name = key.scalar(frame);
-            if (name.isNothing()) {
+            if (name.isMissing()) {
                 throw key.fail(
                         Code.DUPLICATE_KEY,
                         "The key of this entry is absent.",
@@ -263,7 +263,7 @@ sealed interface Content {
         private void writeOrNull(Frame frame, EventWriter out) {
             if (each instanceof Rule rule) {
                 Value value = rule.value(frame);
-                rule.guarded(() -> ValueWriter.write(value == Nothing.ABSENT ? Nothing.NULL : value, out));
+                rule.guarded(() -> ValueWriter.write(value == Missing.ABSENT ? Missing.NULL : value, out));
             } else {
                 each.write(frame, out);
             }

@@ -122,7 +122,7 @@ public final class Counts {
      */
     void miss(int table, Value[] key, long moment) {
         for (Value part : key) {
-            if (part.isNothing()) {
+            if (part.isMissing()) {
                 return;
             }
         }

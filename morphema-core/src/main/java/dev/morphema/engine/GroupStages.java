@@ -131,7 +131,7 @@ final class GroupStages {
 
         @Override
         public Flow start(Frame frame, Flow next) {
-            return grouping(frame, next, frame.run().holdings());
+            return grouping(frame, next, frame.run().budget());
         }
 
         @Override
@@ -144,8 +144,8 @@ final class GroupStages {
             return keys.areFieldsOf(member) && names.use().takesBare();
         }
 
-        private HeldFlow grouping(Frame frame, Flow next, @Nullable Holdings holdings) {
-            HeldGroups groups = new HeldGroups(names, member instanceof NameNodes.Local, frame, holdings);
+        private HeldFlow grouping(Frame frame, Flow next, @Nullable MemoryBudget budget) {
+            HashGroups groups = new HashGroups(names, member instanceof NameNodes.Local, frame, budget);
             Value[] values = new Value[keys.nodes().size()];
             return new HeldFlow() {
                 @Override
@@ -202,12 +202,12 @@ final class GroupStages {
 
         @Override
         public Flow start(Frame frame, Flow next) {
-            return new NeighbourGroups(this, frame, next, false);
+            return new AdjacentGroups(this, frame, next, false);
         }
 
         @Override
         public HeldFlow startHeld(Frame frame, Flow next) {
-            return new NeighbourGroups(this, frame, next, true);
+            return new AdjacentGroups(this, frame, next, true);
         }
     }
 }

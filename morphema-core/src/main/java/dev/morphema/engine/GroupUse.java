@@ -137,7 +137,7 @@ final class GroupUse {
             Value item = step != null && member instanceof RecordValue record
                     ? step.evalIn(frame, record)
                     : running[function].items().eval(frame);
-            return item.isNothing()
+            return item.isMissing()
                     || !(item instanceof Many)
                             && !(item instanceof ListValue)
                             && Objects.requireNonNull(running[function].tally())

@@ -96,7 +96,7 @@ final class KeyRanges {
 
     /** {@return all rows whose range holds a value, in the order in which they came} */
     List<Value> find(Value asked) {
-        Value point = asked.isNothing() ? null : asEnd(asked);
+        Value point = asked.isMissing() ? null : asEnd(asked);
         if (point == null) {
             return List.of();
         }
@@ -111,7 +111,7 @@ final class KeyRanges {
     }
 
     private static @Nullable Value end(Value value) {
-        boolean open = value.isNothing()
+        boolean open = value.isMissing()
                 || value instanceof TextValue text && text.text().isBlank();
         return open ? null : asEnd(value);
     }

@@ -3,7 +3,7 @@ package dev.morphema.engine;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Kind;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Value;
 import java.util.EnumSet;
 import java.util.Set;
@@ -59,7 +59,7 @@ final class KeyedItems extends Node {
                 return false;
             }
             for (int i = 0; i < keys.length; i++) {
-                if (!keys[i].isNothing()) {
+                if (!keys[i].isMissing()) {
                     kinds[i] = kinds[i] == null ? keys[i].kind() : kinds[i];
                     if (keys[i].kind() != kinds[i] || !KINDS.contains(keys[i].kind())) {
                         return false;
@@ -82,7 +82,7 @@ final class KeyedItems extends Node {
                 }
             }
             code.set(wanted);
-            return (Many) rows.find(code, Nothing.ABSENT);
+            return (Many) rows.find(code, Missing.ABSENT);
         }
     }
 

@@ -73,7 +73,7 @@ final class LoopCompiler implements Loop.Visitor {
     @Override
     public void where(Loop.Where where) {
         Node condition = unit.node(where.condition());
-        if (last != null && isAtHand(last) && !last.optional() && unit.isSteady(last.sequence())) {
+        if (last != null && isAtHand(last) && !last.optional() && unit.isInvariant(last.sequence())) {
             findByKey(resolution.slot(last), where.condition(), condition);
         }
         stages.add(new Stages.Where(condition));
@@ -116,14 +116,14 @@ final class LoopCompiler implements Loop.Visitor {
         if (!(condition instanceof OperatorNodes.Compared compared) || binary.operator() != Expr.Operator.EQUAL) {
             return false;
         }
-        SteadyCheck ofItem = new SteadyCheck(resolution, used -> used == slot);
-        SteadyCheck ofOthers = new SteadyCheck(resolution, used -> used != slot);
-        if (ofItem.isSteady(binary.left()) && ofOthers.isSteady(binary.right())) {
+        InvariantCheck ofItem = new InvariantCheck(resolution, used -> used == slot);
+        InvariantCheck ofOthers = new InvariantCheck(resolution, used -> used != slot);
+        if (ofItem.isInvariant(binary.left()) && ofOthers.isInvariant(binary.right())) {
             keys.add(compared.left());
             asked.add(compared.right());
             return true;
         }
-        if (ofItem.isSteady(binary.right()) && ofOthers.isSteady(binary.left())) {
+        if (ofItem.isInvariant(binary.right()) && ofOthers.isInvariant(binary.left())) {
             keys.add(compared.right());
             asked.add(compared.left());
             return true;

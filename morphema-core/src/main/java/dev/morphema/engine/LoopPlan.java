@@ -5,7 +5,7 @@ import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
@@ -195,7 +195,7 @@ record LoopPlan(
             return turnWith(item, slot, frame, flow);
         });
         if (optional && !any[0]) {
-            frame.set(slot, Nothing.ABSENT);
+            frame.set(slot, Missing.ABSENT);
             more = flow.turn();
         }
         return more;
@@ -221,7 +221,7 @@ record LoopPlan(
         List<Problem> warnings = frame.run().warnings();
         int before = warnings.size();
         try {
-            frame.run().pace().step();
+            frame.run().limits().step();
             boolean more = flow.turn();
             if (warnings.size() > before) {
                 placeWarnings(warnings, before, origin(item));

@@ -2,7 +2,7 @@ package dev.morphema.engine;
 
 import dev.morphema.syntax.Span;
 import dev.morphema.value.FieldName;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.List;
@@ -35,7 +35,7 @@ final class MemberNode extends Node {
         }
         for (Part part : whole ? parts.subList(1, parts.size()) : parts) {
             Value value = part.value().eval(frame);
-            if (value != Nothing.ABSENT) {
+            if (value != Missing.ABSENT) {
                 member.put(part.name(), value);
             }
         }

@@ -63,11 +63,11 @@ final class MemberUses {
             return takenByFunction(step.base());
         }
         if (items instanceof Expr.ForEach forEach) {
-            SteadyCheck check = new SteadyCheck(resolution);
+            InvariantCheck check = new InvariantCheck(resolution);
             GroupUse use = membersOf(forEach.loop(), check);
             boolean plain = forEach.loop().clauses().stream().skip(1).allMatch(clause -> passes(clause, check));
-            boolean steady = plain && (forEach.yield() == null || check.isSteady(forEach.yield()));
-            return steady ? use : null;
+            boolean invariant = plain && (forEach.yield() == null || check.isInvariant(forEach.yield()));
+            return invariant ? use : null;
         }
         return null;
     }
@@ -99,14 +99,14 @@ final class MemberUses {
 
     /** {@return the group whose members a loop goes through up to a clause, which holds what it makes of them} */
     private @Nullable GroupUse taken(Loop loop, int holding) {
-        SteadyCheck check = new SteadyCheck(resolution);
+        InvariantCheck check = new InvariantCheck(resolution);
         GroupUse use = membersOf(loop, check);
         if (use == null || holding < 0) {
             return null;
         }
-        boolean steady = loop.clauses().subList(1, holding).stream().allMatch(clause -> passes(clause, check))
+        boolean invariant = loop.clauses().subList(1, holding).stream().allMatch(clause -> passes(clause, check))
                 && holds(loop.clauses().get(holding), check);
-        return steady ? use : null;
+        return invariant ? use : null;
     }
 
     /** {@return the index of the first clause that makes groups, or -1} */
@@ -117,7 +117,7 @@ final class MemberUses {
     /** {@return the group whose members a loop goes through, or null} */
     @Nullable
     GroupUse goneThroughBy(Loop loop) {
-        return membersOf(loop, new SteadyCheck(resolution));
+        return membersOf(loop, new InvariantCheck(resolution));
     }
 
     private static int firstOf(Loop loop, Predicate<Loop.Clause> kind) {
@@ -133,7 +133,7 @@ final class MemberUses {
         return clause instanceof Loop.GroupBy || clause instanceof Loop.GroupFrom;
     }
 
-    private @Nullable GroupUse membersOf(Loop loop, SteadyCheck check) {
+    private @Nullable GroupUse membersOf(Loop loop, InvariantCheck check) {
         check.allow(resolution.slot(loop.first()));
         return !loop.first().optional() && loop.first().sequence() instanceof Expr.Reference reference
                 ? members(reference)
@@ -145,16 +145,16 @@ final class MemberUses {
     }
 
     /** Whether a clause looks at one member and at nothing else. */
-    private static boolean passes(Loop.Clause clause, SteadyCheck check) {
-        return !(clause instanceof Loop.Bind bind && bind.optional()) && check.passesSteadily(clause);
+    private static boolean passes(Loop.Clause clause, InvariantCheck check) {
+        return !(clause instanceof Loop.Bind bind && bind.optional()) && check.passesInvariantly(clause);
     }
 
-    private static boolean holds(Loop.Clause clause, SteadyCheck check) {
+    private static boolean holds(Loop.Clause clause, InvariantCheck check) {
         if (clause instanceof Loop.GroupBy groupBy) {
-            return groupBy.keys().stream().allMatch(key -> check.isSteady(key.value()));
+            return groupBy.keys().stream().allMatch(key -> check.isInvariant(key.value()));
         }
         return clause instanceof Loop.GroupFrom groupFrom
-                ? check.isSteady(groupFrom.condition())
-                : check.isSteady(clause);
+                ? check.isInvariant(groupFrom.condition())
+                : check.isInvariant(clause);
     }
 }

@@ -120,7 +120,7 @@ final class NameGuard implements EventWriter {
 
     @Override
     public void attribute(FieldName name, Value value) {
-        if (!attributesFirst() || !value.isNothing()) {
+        if (!attributesFirst() || !value.isMissing()) {
             check(name);
         }
         out.attribute(name, value);

@@ -1,7 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.syntax.Span;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 
@@ -44,7 +44,7 @@ final class NameNodes {
         @Override
         Value compute(Frame frame) {
             Value value = frame.get(slot);
-            return value == null ? Nothing.ABSENT : value;
+            return value == null ? Missing.ABSENT : value;
         }
 
         @Override

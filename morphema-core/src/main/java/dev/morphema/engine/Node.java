@@ -1,6 +1,6 @@
 package dev.morphema.engine;
 
-import dev.morphema.function.Want;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -8,7 +8,7 @@ import dev.morphema.syntax.Span;
 import dev.morphema.value.BooleanValue;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Value;
 import org.jspecify.annotations.Nullable;
 
@@ -59,7 +59,7 @@ abstract class Node {
                     "Expected one value, found " + many.items().size() + ".",
                     "take one by first(…), make a text of all by join(…, \", \"), a list by [ … ], or go through them by for");
         }
-        return many.items().isEmpty() ? Nothing.ABSENT : many.items().get(0);
+        return many.items().isEmpty() ? Missing.ABSENT : many.items().get(0);
     }
 
     /** {@return the value, which must be able to stand in a cell; an XML element gives its text} */
@@ -70,7 +70,7 @@ abstract class Node {
 
     private Value scalar(Value value) {
         try {
-            return Want.scalarIfAny(value);
+            return ParameterKind.scalarIfAny(value);
         } catch (ProblemException e) {
             throw located(e);
         }
@@ -82,7 +82,7 @@ abstract class Node {
         if (value instanceof BooleanValue truth) {
             return truth.isTrue();
         }
-        if (value == Nothing.ABSENT) {
+        if (value == Missing.ABSENT) {
             return false;
         }
         throw fail(
@@ -104,7 +104,7 @@ abstract class Node {
         if (value instanceof ListValue list) {
             return sink.acceptAll(list.items());
         }
-        return value.isNothing() || sink.accept(value);
+        return value.isMissing() || sink.accept(value);
     }
 
     /**

@@ -1,7 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.convert.Numbers;
-import dev.morphema.function.Want;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.Expr.Operator;
@@ -10,7 +10,7 @@ import dev.morphema.value.BooleanValue;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
@@ -42,8 +42,8 @@ final class OperatorNodes {
         }
 
         private Value ofOthers(Value a, Value b) {
-            if (a.isNothing() || b.isNothing()) {
-                return a == Nothing.ABSENT || b == Nothing.ABSENT ? Nothing.ABSENT : Nothing.NULL;
+            if (a.isMissing() || b.isMissing()) {
+                return a == Missing.ABSENT || b == Missing.ABSENT ? Missing.ABSENT : Missing.NULL;
             }
             return result(number(left, a), number(right, b));
         }
@@ -92,7 +92,7 @@ final class OperatorNodes {
         @Override
         Value compute(Frame frame) {
             Value value = operand.scalar(frame);
-            return value.isNothing() ? value : Numbers.number(value).negated();
+            return value.isMissing() ? value : Numbers.number(value).negated();
         }
     }
 
@@ -125,7 +125,7 @@ final class OperatorNodes {
             }
             Value a = left.scalar(frame);
             Value b = right.scalar(frame);
-            if (a.isNothing() || b.isNothing()) {
+            if (a.isMissing() || b.isMissing()) {
                 return BooleanValue.FALSE;
             }
             int order = Comparison.compare(a, b);
@@ -141,7 +141,7 @@ final class OperatorNodes {
         /** Records and lists can be compared as a whole; an element stands for its text. */
         private static Value comparable(Node node, Frame frame) {
             Value value = node.one(frame);
-            return value instanceof RecordValue record && record.isElement() ? Want.scalar(value) : value;
+            return value instanceof RecordValue record && record.isElement() ? ParameterKind.scalar(value) : value;
         }
     }
 
@@ -193,21 +193,21 @@ final class OperatorNodes {
         private final boolean wanted;
         private final Node item;
         private final Node items;
-        private final boolean steady;
+        private final boolean invariant;
 
-        /** @param steady whether the items are the same all through a run */
-        In(Span span, boolean wanted, Node item, Node items, boolean steady) {
+        /** @param invariant whether the items are the same all through a run */
+        In(Span span, boolean wanted, Node item, Node items, boolean invariant) {
             super(span);
             this.wanted = wanted;
             this.item = item;
             this.items = items;
-            this.steady = steady;
+            this.invariant = invariant;
         }
 
         @Override
         Value compute(Frame frame) {
             Value asked = item.scalar(frame);
-            Membership members = steady ? frame.run().memory().members(this, () -> collected(frame)) : null;
+            Membership members = invariant ? frame.run().memory().members(this, () -> collected(frame)) : null;
             boolean found = members == null
                     ? !items.each(frame, value -> !Membership.areSame(asked, plain(value)))
                     : members.contains(asked);
@@ -229,7 +229,7 @@ final class OperatorNodes {
         }
 
         private static Value plain(Value value) {
-            return value instanceof RecordValue ? Want.scalar(value) : value;
+            return value instanceof RecordValue ? ParameterKind.scalar(value) : value;
         }
     }
 
@@ -247,7 +247,7 @@ final class OperatorNodes {
         @Override
         Value compute(Frame frame) {
             Value value = left.eval(frame);
-            boolean empty = value.isNothing()
+            boolean empty = value.isMissing()
                     || value instanceof Many many && many.items().isEmpty()
                     || value instanceof ListValue list && list.items().isEmpty();
             return empty ? right.eval(frame) : value;

@@ -7,7 +7,7 @@ import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
@@ -56,7 +56,7 @@ final class PathNodes {
                 collect(frame, from, found);
                 return Many.owned(found);
             }
-            return Nothing.ABSENT;
+            return Missing.ABSENT;
         }
 
         /** {@return the value from which the step is taken; null if a name has none} */
@@ -109,7 +109,7 @@ final class PathNodes {
             found.addAll(many.items());
         } else if (value instanceof ListValue list) {
             found.addAll(list.items());
-        } else if (value != Nothing.ABSENT) {
+        } else if (value != Missing.ABSENT) {
             found.add(value);
         }
     }
@@ -179,7 +179,7 @@ final class PathNodes {
 
         private static Value ofAll(RecordValue record, int[] slots) {
             if (slots.length == 0) {
-                return Nothing.ABSENT;
+                return Missing.ABSENT;
             }
             List<Value> found = new ArrayList<>();
             for (int slot : slots) {
@@ -297,8 +297,8 @@ final class PathNodes {
         Value compute(Frame frame) {
             Value record = base.one(frame);
             Value key = name.scalar(frame);
-            if (record.isNothing() || key.isNothing()) {
-                return Nothing.ABSENT;
+            if (record.isMissing() || key.isMissing()) {
+                return Missing.ABSENT;
             }
             if (!(record instanceof RecordValue fields)) {
                 throw fail(
@@ -308,7 +308,7 @@ final class PathNodes {
                         "nth(list, n) takes an item by its position, counted from 1");
             }
             int[] slots = slots(fields.layout(), FieldName.of(key.toString()));
-            return slots.length == 0 ? Nothing.ABSENT : fields.get(slots[0]);
+            return slots.length == 0 ? Missing.ABSENT : fields.get(slots[0]);
         }
     }
 
@@ -339,8 +339,8 @@ final class PathNodes {
             Value[] asked = new Value[keys.length];
             for (int i = 0; i < keys.length; i++) {
                 asked[i] = keys[i].scalar(frame);
-                if (asked[i] == Nothing.ABSENT) {
-                    return Nothing.ABSENT;
+                if (asked[i] == Missing.ABSENT) {
+                    return Missing.ABSENT;
                 }
             }
             return frame.run().find(table, asked);

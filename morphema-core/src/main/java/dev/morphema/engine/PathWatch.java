@@ -141,7 +141,7 @@ final class PathWatch {
                 many.items().forEach(this::see);
             } else if (value instanceof ListValue list) {
                 list.items().forEach(this::see);
-            } else if (!value.isNothing()) {
+            } else if (!value.isMissing()) {
                 count();
             }
         }

@@ -67,7 +67,7 @@ public final class Program {
             @Nullable Node name,
             Content document,
             boolean repeats,
-            @Nullable Pass pass,
+            @Nullable Scan pass,
             List<Node> foundByKey) {}
 
     /**
@@ -75,15 +75,15 @@ public final class Program {
      *
      * @param path the fields that lead to the records; empty for the records of the format
      */
-    record Pass(int source, List<FieldName> path) {
-        Pass {
+    record Scan(int source, List<FieldName> path) {
+        Scan {
             path = List.copyOf(path);
         }
 
         // As every record has them; but those are made when they are first called, which takes a tenth of a small run.
         @Override
         public boolean equals(@Nullable Object other) {
-            return other instanceof Pass pass && source == pass.source && path.equals(pass.path);
+            return other instanceof Scan pass && source == pass.source && path.equals(pass.path);
         }
 
         @Override
@@ -100,12 +100,12 @@ public final class Program {
     private final List<Param> params;
     private final List<TableMaker> tables;
     private final List<Target> targets;
-    private final List<Pass> passes;
+    private final List<Scan> passes;
     private final boolean[] kept;
     private final int[] readings;
     private final @Nullable String[] reasons;
     private final @Nullable String[] filling;
-    private final Map<Pass, List<TotalNode>> totals;
+    private final Map<Scan, List<TotalNode>> totals;
     private final int mostSlots;
     private final int sites;
 
@@ -116,7 +116,7 @@ public final class Program {
             List<TableMaker> tables,
             List<Target> targets,
             StreamFinder streams,
-            Totals totals,
+            SourceTotals totals,
             int sites) {
         this.sites = sites;
         this.mapping = mapping;
@@ -132,10 +132,10 @@ public final class Program {
             readings[i] = kept[i] ? 1 : 0;
         }
         this.totals = totals.byPass();
-        for (Pass pass : passes) {
+        for (Scan pass : passes) {
             readings[pass.source()]++;
         }
-        for (Pass pass : this.totals.keySet()) {
+        for (Scan pass : this.totals.keySet()) {
             readings[pass.source()]++;
         }
         this.mostSlots = mostSlots(mapping);
@@ -148,12 +148,12 @@ public final class Program {
     }
 
     /** {@return all readings of sources a record at a time, in the order of the targets that want them} */
-    List<Pass> passes() {
+    List<Scan> passes() {
         return passes;
     }
 
-    private static List<Pass> passes(List<Target> targets) {
-        Set<Pass> passes = new LinkedHashSet<>();
+    private static List<Scan> passes(List<Target> targets) {
+        Set<Scan> passes = new LinkedHashSet<>();
         for (Target target : targets) {
             if (target.pass() != null) {
                 passes.add(target.pass());
@@ -174,7 +174,7 @@ public final class Program {
     }
 
     /** {@return the functions that are calculated in one reading of a source for them} */
-    List<TotalNode> totals(Pass pass) {
+    List<TotalNode> totals(Scan pass) {
         return totals.getOrDefault(pass, List.of());
     }
 
@@ -225,7 +225,7 @@ public final class Program {
             int source = i;
             CheckedMapping.Source checked = mapping.sources().get(i);
             String read = "read " + checked.decl().name().text();
-            for (Pass pass : passes()) {
+            for (Scan pass : passes()) {
                 if (pass.source() == i) {
                     out.append(read).append(each(pass));
                     out.append(": one record at a time\n").append(fields(projection(pass)));
@@ -312,14 +312,14 @@ public final class Program {
                         + " for the command by MORPHEMA_JAVA_OPTIONS=-Xmx4g");
     }
 
-    private static String each(Pass pass) {
+    private static String each(Scan pass) {
         return pass.path().isEmpty()
                 ? ""
                 : ", each " + pass.path().stream().map(FieldName::toString).collect(Collectors.joining("."));
     }
 
     /** {@return what a pass keeps of each record} */
-    private Projection projection(Pass pass) {
+    private Projection projection(Scan pass) {
         Projection at = mapping.sources().get(pass.source()).projection();
         for (FieldName step : pass.path()) {
             at = at.child(step);
@@ -330,7 +330,7 @@ public final class Program {
     /** {@return what is kept of a source beside what streams} */
     Projection keptProjection(int source) {
         Projection rest = mapping.sources().get(source).projection();
-        for (Pass pass : passes()) {
+        for (Scan pass : passes()) {
             if (pass.source() == source) {
                 rest = rest.without(pass.path());
             }

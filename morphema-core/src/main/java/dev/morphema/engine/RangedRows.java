@@ -1,7 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.List;
@@ -36,7 +36,7 @@ final class RangedRows implements KeyedRows {
     public Value find(KeyCode key, Value point) {
         int number = keys.find(key);
         List<Value> found = number < 0 ? List.of() : ranges.get(number).find(point);
-        return many ? Many.owned(found) : found.isEmpty() ? Nothing.ABSENT : found.get(0);
+        return many ? Many.owned(found) : found.isEmpty() ? Missing.ABSENT : found.get(0);
     }
 
     @Override

@@ -8,21 +8,21 @@ import org.jspecify.annotations.Nullable;
  * fields are there. Not thread-safe.
  */
 final class Reading {
-    private final Pace pace;
+    private final LimitGuard limitGuard;
     private final @Nullable PathWatch paths;
     private long count;
 
     /** @param paths watches the fields, or null where the reader knows them all before the first record */
-    Reading(Pace pace, @Nullable PathWatch paths) {
-        this.pace = pace;
+    Reading(LimitGuard limitGuard, @Nullable PathWatch paths) {
+        this.limitGuard = limitGuard;
         this.paths = paths;
     }
 
     /** There is one more record, of which no fields are looked at. */
     void pass() {
-        pace.beginUnit();
-        if (++count % Pace.STRIDE == 0) {
-            pace.read(Pace.STRIDE, count);
+        limitGuard.beginUnit();
+        if (++count % LimitGuard.STRIDE == 0) {
+            limitGuard.read(LimitGuard.STRIDE, count);
         }
     }
 
@@ -46,7 +46,7 @@ final class Reading {
      * @param found takes what was there
      */
     void end(int steps, PathWatch.Found found) {
-        pace.read(count % Pace.STRIDE, count);
+        limitGuard.read(count % LimitGuard.STRIDE, count);
         if (paths != null) {
             paths.end(steps);
             paths.addTo(found);

@@ -14,7 +14,7 @@ import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
@@ -189,7 +189,7 @@ public final class Run {
         for (int i = 0; i < program.targets().size(); i++) {
             targets.add(TargetRun.of(i, program, state, writers));
         }
-        for (Program.Pass pass : program.passes()) {
+        for (Program.Scan pass : program.passes()) {
             if (streams(pass)) {
                 stream(
                         pass,
@@ -246,7 +246,7 @@ public final class Run {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
         // Readers of flat sources know all columns before the first record.
         boolean flat = checked.format().traits().flat();
-        return new Reading(state.pace(), flat ? null : new PathWatch(projection, path, checked.isOfManyFiles()));
+        return new Reading(state.limits(), flat ? null : new PathWatch(projection, path, checked.isOfManyFiles()));
     }
 
     /** Remembers that a sequence of records has none; that nothing is at a path is told otherwise. */
@@ -263,7 +263,7 @@ public final class Run {
     }
 
     /** Whether records are read one at a time; where that takes several readings, a small input is kept instead. */
-    private boolean streams(Program.@Nullable Pass pass) {
+    private boolean streams(Program.@Nullable Scan pass) {
         return pass != null && !keepsAll(pass.source());
     }
 
@@ -272,7 +272,7 @@ public final class Run {
     }
 
     /** Reads a source once and pushes each record through all targets that go over it. */
-    private void stream(Program.Pass pass, List<TargetRun> targets) throws IOException {
+    private void stream(Program.Scan pass, List<TargetRun> targets) throws IOException {
         if (targets.isEmpty()) {
             return;
         }
@@ -289,7 +289,7 @@ public final class Run {
         }
     }
 
-    private void push(Program.Pass pass, List<Streaming> open) throws IOException {
+    private void push(Program.Scan pass, List<Streaming> open) throws IOException {
         int source = pass.source();
         boolean bare = open.size() == 1 && open.get(0).sink().takesBare();
         boolean kept =
@@ -399,12 +399,12 @@ public final class Run {
         }
 
         @Override
-        public boolean streams(Program.Pass pass) {
+        public boolean streams(Program.Scan pass) {
             return Run.this.streams(pass);
         }
 
         @Override
-        public void each(Program.Pass pass, ItemSink sink) {
+        public void each(Program.Scan pass, ItemSink sink) {
             each(pass.source(), pass.path(), state.caches().projection(pass.source()), sink);
         }
 
@@ -457,7 +457,7 @@ public final class Run {
                 read[source] = Math.max(read[source], list.items().size());
                 return checked.isSequence() ? Many.owned(list.items()) : list;
             }
-            read[source] = Math.max(read[source], value == Nothing.ABSENT ? 0 : 1);
+            read[source] = Math.max(read[source], value == Missing.ABSENT ? 0 : 1);
             if (keepsAll(source)) {
                 read[source] = program.passes().stream()
                         .filter(pass -> pass.source() == source)
@@ -479,7 +479,7 @@ public final class Run {
             return many.items().stream().mapToLong(item -> count(item, path)).sum();
         }
         if (path.isEmpty()) {
-            return value.isNothing() ? 0 : 1;
+            return value.isMissing() ? 0 : 1;
         }
         return value instanceof RecordValue record
                 ? Arrays.stream(PathNodes.slots(record.layout(), path.get(0)))
@@ -515,6 +515,6 @@ public final class Run {
     }
 
     private static Value converted(Converter converter, Value value) {
-        return value.isNothing() ? value : converter.convert(value);
+        return value.isMissing() ? value : converter.convert(value);
     }
 }

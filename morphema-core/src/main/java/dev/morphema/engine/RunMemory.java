@@ -17,10 +17,10 @@ final class RunMemory {
     private final Map<Node, Value> once = new HashMap<>();
     private final Map<TotalNode, TotalNode.Result> totals = new HashMap<>();
     /** The readings for totals that were begun and are not at their end. */
-    private final Set<Program.Pass> underWay = new HashSet<>();
+    private final Set<Program.Scan> underWay = new HashSet<>();
 
-    private final Map<KeyedItems, SecondTime<KeyedItems.Index>> indexes = new HashMap<>();
-    private final Map<OperatorNodes.In, SecondTime<Membership>> members = new HashMap<>();
+    private final Map<KeyedItems, OnDemand<KeyedItems.Index>> indexes = new HashMap<>();
+    private final Map<OperatorNodes.In, OnDemand<Membership>> members = new HashMap<>();
 
     RunMemory(RunState run, Program program, RunState.Sources reading) {
         this.run = run;
@@ -40,17 +40,17 @@ final class RunMemory {
 
     /** {@return the values of a sequence by their keys, once they are asked for again; null if they cannot be found so} */
     KeyedItems.@Nullable Index index(KeyedItems items, Supplier<KeyedItems.@Nullable Index> making) {
-        return indexes.computeIfAbsent(items, of -> new SecondTime<>()).get(making);
+        return indexes.computeIfAbsent(items, of -> new OnDemand<>()).get(making);
     }
 
     /** {@return the items that an {@code in} looks among, once they are asked for again; null if one has none} */
     @Nullable
     Membership members(OperatorNodes.In in, Supplier<@Nullable Membership> making) {
-        return members.computeIfAbsent(in, of -> new SecondTime<>()).get(making);
+        return members.computeIfAbsent(in, of -> new OnDemand<>()).get(making);
     }
 
     /** {@return what a function came to in a reading of its source for it and others, or null if the source is kept} */
-    TotalNode.@Nullable Result total(TotalNode total, Program.Pass pass) {
+    TotalNode.@Nullable Result total(TotalNode total, Program.Scan pass) {
         if (!totals.containsKey(total) && reading.streams(pass)) {
             if (underWay.add(pass)) {
                 calculate(pass, program.totals(pass));
@@ -63,7 +63,7 @@ final class RunMemory {
         return totals.get(total);
     }
 
-    private void calculate(Program.Pass pass, List<TotalNode> all) {
+    private void calculate(Program.Scan pass, List<TotalNode> all) {
         List<TotalNode.Result> results = all.stream()
                 .map(total -> total.start(new Frame(run, program.mostSlots())))
                 .toList();

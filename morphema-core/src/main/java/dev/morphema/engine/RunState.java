@@ -4,7 +4,7 @@ import dev.morphema.function.Function;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Value;
 import java.time.Instant;
 import java.util.List;
@@ -14,7 +14,7 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** What one run knows: its parameters, and what was calculated or read once for all. Not thread-safe. */
-final class RunState implements Function.Surroundings {
+final class RunState implements Function.Context {
     /** Reads sources for rules that ask for them. */
     interface Sources {
         /** {@return all of a source} */
@@ -24,10 +24,10 @@ final class RunState implements Function.Surroundings {
         boolean each(int source, ItemSink sink);
 
         /** {@return whether the records of a pass are read one at a time} */
-        boolean streams(Program.Pass pass);
+        boolean streams(Program.Scan pass);
 
         /** Gives each record of a pass to a sink, until that wants no more. */
-        void each(Program.Pass pass, ItemSink sink);
+        void each(Program.Scan pass, ItemSink sink);
     }
 
     /** Each of a chain of lets needs stack for all before it. */
@@ -48,8 +48,8 @@ final class RunState implements Function.Surroundings {
     private final long[] written;
     private final Instant now;
     private final Supplier<Random> random;
-    private final Holdings holdings;
-    private final Pace pace;
+    private final MemoryBudget budget;
+    private final LimitGuard limitGuard;
     private final RunCaches caches;
     private int target;
     private int depthOfGlobals;
@@ -58,8 +58,8 @@ final class RunState implements Function.Surroundings {
         this.program = program;
         this.now = settings.now();
         this.random = settings.random();
-        this.pace = new Pace(settings.watch(), settings.limits());
-        this.holdings = new Holdings(settings.budget(), settings.scratch());
+        this.limitGuard = new LimitGuard(settings.watch(), settings.limits());
+        this.budget = new MemoryBudget(settings.budget(), settings.scratch());
         this.caches = settings.caches() == null ? new RunCaches(program) : settings.caches();
         this.params = params;
         this.reading = reading;
@@ -88,8 +88,8 @@ final class RunState implements Function.Surroundings {
     }
 
     /** {@return what keeps the run within its limits} */
-    Pace pace() {
-        return pace;
+    LimitGuard limits() {
+        return limitGuard;
     }
 
     /** {@return what was learned about the form of the data} */
@@ -102,8 +102,8 @@ final class RunState implements Function.Surroundings {
     }
 
     /** {@return what groups and sorts hold in memory} */
-    Holdings holdings() {
-        return holdings;
+    MemoryBudget budget() {
+        return budget;
     }
 
     Value param(int index) {
@@ -167,8 +167,8 @@ final class RunState implements Function.Surroundings {
     /** {@return what a table has for the values of a key} */
     Value find(int index, Value[] key) {
         Value found = row(index, key);
-        if (found == Nothing.ABSENT || found == Many.NONE) {
-            counts.miss(index, key, pace.moment());
+        if (found == Missing.ABSENT || found == Many.NONE) {
+            counts.miss(index, key, limitGuard.moment());
         }
         return found;
     }
@@ -217,7 +217,7 @@ final class RunState implements Function.Surroundings {
 
     void countWritten() {
         written[target]++;
-        pace.beginUnit();
+        limitGuard.beginUnit();
     }
 
     long written(int targetIndex) {

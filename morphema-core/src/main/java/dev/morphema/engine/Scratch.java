@@ -3,7 +3,7 @@ package dev.morphema.engine;
 import java.io.Closeable;
 import java.io.IOException;
 
-/** Where a run lays down bytes that it cannot hold in memory. Not thread-safe. */
+/** Where a run spills bytes that it cannot hold in memory. Not thread-safe. */
 public interface Scratch extends Closeable {
     /**
      * Adds bytes at the end.

@@ -1,6 +1,6 @@
 package dev.morphema.engine;
 
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.List;
@@ -45,7 +45,7 @@ final class SingleRows implements KeyedRows {
     @Override
     public Value find(KeyCode key, Value point) {
         Value row = find(key);
-        return row == null ? Nothing.ABSENT : row;
+        return row == null ? Missing.ABSENT : row;
     }
 
     @Override

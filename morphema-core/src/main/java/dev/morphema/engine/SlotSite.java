@@ -28,13 +28,9 @@ final class SlotSite {
      * What a site found.
      *
      * @param slots not to be changed
+     * @param only the slot if there is just one, else -1
      */
-    record Found(Layout layout, int[] slots) {
-        /** {@return the only slot, or -1 if there is none, or more than one} */
-        int only() {
-            return slots.length == 1 ? slots[0] : -1;
-        }
-    }
+    record Found(Layout layout, int[] slots, int only) {}
 
     private final int number;
     private final Function<Layout, int[]> find;
@@ -49,9 +45,14 @@ final class SlotSite {
         @Nullable Found[] known = frame.sites();
         Found found = known[number];
         if (found == null || found.layout() != layout) {
-            found = new Found(layout, Objects.requireNonNull(find.apply(layout)));
+            found = find(layout);
             known[number] = found;
         }
         return found;
+    }
+
+    private Found find(Layout layout) {
+        int[] slots = Objects.requireNonNull(find.apply(layout));
+        return new Found(layout, slots, slots.length == 1 ? slots[0] : -1);
     }
 }

@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
 
 /** The clauses that give turns back in order. */
 final class SortStages {
-    /** With more turns to take all are sorted, which may lay them down. */
+    /** With more turns to take all are sorted, which may spill them. */
     private static final int MOST_FIRST = 1000;
 
     private SortStages() {}
@@ -75,8 +75,8 @@ final class SortStages {
         }
 
         private int compare(Value a, Value b, int key) {
-            if (a.isNothing() || b.isNothing()) {
-                return Boolean.compare(a.isNothing(), b.isNothing());
+            if (a.isMissing() || b.isMissing()) {
+                return Boolean.compare(a.isMissing(), b.isMissing());
             }
             try {
                 if (a.kind() != b.kind()) {
@@ -108,7 +108,7 @@ final class SortStages {
         @Override
         public Flow start(Frame frame, Flow next) {
             SortedTurns turns = new SortedTurns(
-                    order.descending(), order::compare, frame.run().holdings());
+                    order.descending(), order::compare, frame.run().budget());
             return new Flow() {
                 @Override
                 public boolean turn() {

@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * Turns of a loop that are held back until all are there, then given back in order; equal ones in the order they came.
  * Of many, the values are kept as bytes, which take a fifth of the memory; when even these get too many, they are sorted and
- * laid down, and merged in the end. Not thread-safe; of use once.
+ * spilled, and merged in the end. Not thread-safe; of use once.
  */
 final class SortedTurns {
     /** So many keys of a turn have a code; more are seldom looked at. */
@@ -33,7 +33,7 @@ final class SortedTurns {
     record Turn(@Nullable Object[] names, Value[] keys) {
         @Nullable
         Value[] row() {
-            return LaidDown.row(keys, Arrays.copyOf(names, names.length, Value[].class));
+            return SpillFile.row(keys, Arrays.copyOf(names, names.length, Value[].class));
         }
 
         static Turn of(@Nullable Value[] row, int keys) {
@@ -65,9 +65,9 @@ final class SortedTurns {
 
     private final boolean[] descending;
     private final Comparator<Value[]> order;
-    private final Holdings holdings;
+    private final MemoryBudget budget;
     private List<Held> held = new ArrayList<>();
-    private final List<LaidDown> runs = new ArrayList<>();
+    private final List<SpillFile> runs = new ArrayList<>();
 
     /** Made when there are many. */
     private @Nullable PackedValues packed;
@@ -85,10 +85,10 @@ final class SortedTurns {
      * @param descending for each of the values that a turn is sorted by
      * @param order of these values; fails if they have none
      */
-    SortedTurns(boolean[] descending, Comparator<Value[]> order, Holdings holdings) {
+    SortedTurns(boolean[] descending, Comparator<Value[]> order, MemoryBudget budget) {
         this.descending = descending;
         this.order = order;
-        this.holdings = holdings;
+        this.budget = budget;
     }
 
     /** Adds a turn. */
@@ -109,9 +109,9 @@ final class SortedTurns {
         }
         lastNames = turn.names();
         bytes += more;
-        holdings.add(more);
-        if (!stays && holdings.isTooMuch(bytes)) {
-            layDown();
+        budget.add(more);
+        if (!stays && budget.isTooMuch(bytes)) {
+            newSpillFile();
         }
     }
 
@@ -139,9 +139,9 @@ final class SortedTurns {
     private long code(Value[] keys, int index) {
         Value key = keys[index];
         Value sample = samples[index];
-        if (sample == null && !key.isNothing()) {
+        if (sample == null && !key.isMissing()) {
             samples[index] = key;
-        } else if (sample != null && !key.isNothing()) {
+        } else if (sample != null && !key.isMissing()) {
             alike &= SortCode.areAlike(sample, key);
         }
         return SortCode.of(key, descending[index]);
@@ -161,9 +161,9 @@ final class SortedTurns {
                 : one.turn().keys();
     }
 
-    private void layDown() {
+    private void newSpillFile() {
         sort();
-        LaidDown run = holdings.layDown();
+        SpillFile run = budget.newSpillFile();
         held.forEach(one -> run.add(turn(one).row()));
         run.complete();
         runs.add(run);
@@ -195,7 +195,7 @@ final class SortedTurns {
         held = new ArrayList<>();
         packed = null;
         lastNames = new Object[0];
-        holdings.add(-bytes);
+        budget.add(-bytes);
         bytes = 0;
     }
 
@@ -210,7 +210,7 @@ final class SortedTurns {
             }
             forget();
         } else {
-            layDown();
+            newSpillFile();
             merge(pass);
         }
     }
@@ -219,7 +219,7 @@ final class SortedTurns {
         PriorityQueue<Merged> next =
                 new PriorityQueue<>(Comparator.comparing(Merged::keys, order).thenComparing(Merged::run));
         for (int i = 0; i < runs.size(); i++) {
-            Merged merged = new Merged(i, descending.length, runs.get(i).read(holdings.readAhead(runs.size())));
+            Merged merged = new Merged(i, descending.length, runs.get(i).read(budget.readAhead(runs.size())));
             if (merged.advance()) {
                 next.add(merged);
             }
@@ -238,10 +238,10 @@ final class SortedTurns {
     private static final class Merged {
         private final int run;
         private final int keys;
-        private final LaidDown.Reader rows;
+        private final SpillFile.Reader rows;
         private Value[] first = {};
 
-        Merged(int run, int keys, LaidDown.Reader rows) {
+        Merged(int run, int keys, SpillFile.Reader rows) {
             this.run = run;
             this.keys = keys;
             this.rows = rows;

@@ -108,7 +108,7 @@ final class Stages {
             return new Passing(next) {
                 @Override
                 public boolean turn() {
-                    return item.each(frame, Value::isNothing) || pass();
+                    return item.each(frame, Value::isMissing) || pass();
                 }
             };
         }
@@ -206,7 +206,7 @@ final class Stages {
 
         private long wanted(Frame frame) {
             Value value = count.scalar(frame);
-            if (value.isNothing()) {
+            if (value.isMissing()) {
                 return Long.MAX_VALUE;
             }
             try {

@@ -66,8 +66,8 @@ final class Steps extends Action {
     }
 
     @Override
-    void run(Frame frame, EventWriter out, Pass pass) {
-        if (pass != Pass.ALL && attributes != (pass == Pass.ATTRIBUTES)) {
+    void run(Frame frame, EventWriter out, Part pass) {
+        if (pass != Part.ALL && attributes != (pass == Part.ATTRIBUTES)) {
             return;
         }
         RecordValue record = first.record(frame);

@@ -27,7 +27,7 @@ import org.jspecify.annotations.Nullable;
  * are then read for themselves; if there is any use of the same part, the source is kept as a whole.
  */
 final class StreamFinder {
-    private record Candidate(int target, Loop loop, Ways.Way way) {}
+    private record Candidate(int target, Loop loop, AccessPaths.AccessPath way) {}
 
     /**
      * How a function over the records of a source is calculated.
@@ -35,11 +35,11 @@ final class StreamFinder {
      * @param pass in which the records are read
      * @param steps how many steps lead from a record down to what the function takes
      */
-    record Total(Program.Pass pass, int steps) {}
+    record Total(Program.Scan pass, int steps) {}
 
     private final CheckedMapping mapping;
     private final Resolution resolution;
-    private final Ways ways;
+    private final AccessPaths ways;
     private final List<Candidate> candidates = new ArrayList<>();
     private final Map<Integer, Candidate> streaming = new HashMap<>();
     private final Map<Expr.Call, Total> totals = new HashMap<>();
@@ -52,14 +52,14 @@ final class StreamFinder {
     StreamFinder(CheckedMapping mapping) {
         this.mapping = mapping;
         this.resolution = mapping.resolution();
-        this.ways = new Ways(mapping);
+        this.ways = new AccessPaths(mapping);
         this.kept = new boolean[mapping.sources().size()];
         this.reasons = new String[kept.length];
         this.filling = new String[kept.length];
         for (int i = 0; i < mapping.targets().size(); i++) {
             Decl.Target target = mapping.targets().get(i).decl();
             Loop loop = target.split() == null ? outermost(target.content()) : target.split();
-            Ways.Way way = loop == null ? null : ways.to(loop.first());
+            AccessPaths.AccessPath way = loop == null ? null : ways.to(loop.first());
             if (loop != null && way != null) {
                 candidates.add(new Candidate(i, loop, way));
             }
@@ -77,11 +77,11 @@ final class StreamFinder {
     }
 
     /** {@return what is read one at a time for a target, or null} */
-    Program.@Nullable Pass pass(int target) {
+    Program.@Nullable Scan pass(int target) {
         Candidate candidate = streaming.get(target);
         return candidate == null
                 ? null
-                : new Program.Pass(candidate.way().source(), candidate.way().path());
+                : new Program.Scan(candidate.way().source(), candidate.way().path());
     }
 
     /** {@return how a function over many is calculated while its source is read, or null if that is not possible} */
@@ -174,7 +174,7 @@ final class StreamFinder {
 
     /** Lets a source stream through loops, and once more for totals, if it can; {@return why it cannot, or null}. */
     private @Nullable String stream(int source, List<Candidate> here, List<TotalFinder.Found> found) {
-        List<Ways.Way> all = ways(here, found);
+        List<AccessPaths.AccessPath> all = ways(here, found);
         Set<Expr.Reference> pushed = references(all);
         List<Expr.Reference> others = usesBeside(source, pushed);
         if (here.isEmpty() && (found.isEmpty() || !others.isEmpty())) {
@@ -186,7 +186,7 @@ final class StreamFinder {
                 streaming.put(candidate.target(), candidate);
             }
             for (TotalFinder.Found total : found) {
-                Program.Pass pass = new Program.Pass(source, total.way().path());
+                Program.Scan pass = new Program.Scan(source, total.way().path());
                 totals.put(total.call(), new Total(pass, total.steps()));
             }
             kept[source] = !others.isEmpty();
@@ -194,8 +194,8 @@ final class StreamFinder {
         return reason;
     }
 
-    private static List<Ways.Way> ways(List<Candidate> loops, List<TotalFinder.Found> totals) {
-        List<Ways.Way> all = new ArrayList<>();
+    private static List<AccessPaths.AccessPath> ways(List<Candidate> loops, List<TotalFinder.Found> totals) {
+        List<AccessPaths.AccessPath> all = new ArrayList<>();
         for (Candidate loop : loops) {
             all.add(loop.way());
         }
@@ -205,9 +205,9 @@ final class StreamFinder {
         return all;
     }
 
-    private static Set<Expr.Reference> references(List<Ways.Way> ways) {
+    private static Set<Expr.Reference> references(List<AccessPaths.AccessPath> ways) {
         Set<Expr.Reference> all = Collections.newSetFromMap(new IdentityHashMap<>());
-        for (Ways.Way way : ways) {
+        for (AccessPaths.AccessPath way : ways) {
             all.addAll(way.references());
         }
         return all;
@@ -235,8 +235,9 @@ final class StreamFinder {
     }
 
     /** {@return why nothing of a source can stream, or null if it can} */
-    private @Nullable String reason(List<Ways.Way> here, Set<Expr.Reference> pushed, List<Expr.Reference> others) {
-        for (Ways.Way goes : here) {
+    private @Nullable String reason(
+            List<AccessPaths.AccessPath> here, Set<Expr.Reference> pushed, List<Expr.Reference> others) {
+        for (AccessPaths.AccessPath goes : here) {
             if (isTyped(goes)) {
                 return "why: the records themselves have a declared type";
             }
@@ -264,7 +265,7 @@ final class StreamFinder {
     }
 
     /** Whether the records themselves are converted to a declared type, which the record around them does. */
-    private boolean isTyped(Ways.Way way) {
+    private boolean isTyped(AccessPaths.AccessPath way) {
         Projection at = mapping.sources().get(way.source()).projection();
         for (FieldName step : way.path()) {
             at = at.child(step);

@@ -9,7 +9,7 @@ import dev.morphema.value.Kind;
 import dev.morphema.value.Layout;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
@@ -84,7 +84,7 @@ final class TableIndex {
 
     private static boolean hasKey(Value[] keys) {
         for (Value key : keys) {
-            if (key.isNothing()) {
+            if (key.isMissing()) {
                 return false;
             }
         }
@@ -136,14 +136,14 @@ final class TableIndex {
         Value[] keys = new Value[ranged ? asked.length - 1 : asked.length];
         for (int i = 0; i < keys.length; i++) {
             Value converted = converted(asked[i], kinds == null ? null : kinds[i]);
-            if (converted == null || converted.isNothing()) {
-                return many ? Many.NONE : Nothing.ABSENT;
+            if (converted == null || converted.isMissing()) {
+                return many ? Many.NONE : Missing.ABSENT;
             }
             keys[i] = converted;
         }
         KeyCode key = new KeyCode();
         key.set(keys);
-        return rows.find(key, ranged ? asked[keys.length] : Nothing.ABSENT);
+        return rows.find(key, ranged ? asked[keys.length] : Missing.ABSENT);
     }
 
     /** The asked key in the kind of the column, or null if it cannot be one. */

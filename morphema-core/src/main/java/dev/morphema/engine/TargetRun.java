@@ -162,7 +162,7 @@ abstract class TargetRun {
 
             private DocumentWriter named() {
                 Value value = name.scalar(frame());
-                if (value.isNothing()) {
+                if (value.isMissing()) {
                     throw name.fail(Code.DOCUMENT_NAME, "The name of this document is absent.", null);
                 }
                 try {

@@ -21,15 +21,15 @@ final class TotalFinder {
      * @param way to the records
      * @param steps how many steps lead from a record down to what the function takes
      */
-    record Found(Expr.Call call, Ways.Way way, int steps) {}
+    record Found(Expr.Call call, AccessPaths.AccessPath way, int steps) {}
 
     /** A source is read so often at most for functions that lead to different places in it. */
     private static final int MOST_READINGS = 3;
 
     private final CheckedMapping mapping;
-    private final Ways ways;
+    private final AccessPaths ways;
 
-    TotalFinder(CheckedMapping mapping, Ways ways) {
+    TotalFinder(CheckedMapping mapping, AccessPaths ways) {
         this.mapping = mapping;
         this.ways = ways;
     }
@@ -41,11 +41,11 @@ final class TotalFinder {
      *     what the functions themselves lead to
      */
     List<Found> over(int source, Set<List<FieldName>> paths) {
-        SteadyCheck check = new SteadyCheck(mapping.resolution());
+        InvariantCheck check = new InvariantCheck(mapping.resolution());
         List<Expr.Call> calls = new ArrayList<>();
         for (Map.Entry<Expr.Call, Resolution.Callee> call :
                 mapping.resolution().calls().entrySet()) {
-            if (isOverMany(call.getValue()) && check.isSteady(call.getKey())) {
+            if (isOverMany(call.getValue()) && check.isInvariant(call.getKey())) {
                 calls.add(call.getKey());
             }
         }
@@ -67,7 +67,7 @@ final class TotalFinder {
         }
         List<List<FieldName>> all = new ArrayList<>();
         for (Expr.Call call : calls) {
-            Ways.Way way = way(call.arguments().get(0));
+            AccessPaths.AccessPath way = way(call.arguments().get(0));
             if (way != null && way.source() == source && !way.path().isEmpty()) {
                 all.add(way.path());
             }
@@ -84,7 +84,7 @@ final class TotalFinder {
     }
 
     /** {@return the way to what a function goes over, or null} */
-    private Ways.@Nullable Way way(Expr items) {
+    private AccessPaths.@Nullable AccessPath way(Expr items) {
         return items instanceof Expr.ForEach forEach ? ways.to(forEach.loop().first()) : ways.to(items);
     }
 
@@ -95,12 +95,12 @@ final class TotalFinder {
     private @Nullable Found total(Expr.Call call, int source, Set<List<FieldName>> paths) {
         Expr items = call.arguments().get(0);
         if (items instanceof Expr.ForEach) {
-            Ways.Way way = way(items);
+            AccessPaths.AccessPath way = way(items);
             return way != null && leadsToOne(way, source, paths) ? new Found(call, way, 0) : null;
         }
         Expr sequence = items;
         for (int steps = 0; ; steps++) {
-            Ways.Way way = ways.to(sequence);
+            AccessPaths.AccessPath way = ways.to(sequence);
             if (way != null && leadsToOne(way, source, paths)) {
                 return new Found(call, way, steps);
             }
@@ -111,7 +111,7 @@ final class TotalFinder {
         }
     }
 
-    private static boolean leadsToOne(Ways.Way way, int source, Set<List<FieldName>> paths) {
+    private static boolean leadsToOne(AccessPaths.AccessPath way, int source, Set<List<FieldName>> paths) {
         return way.source() == source && paths.contains(way.path());
     }
 }

@@ -48,7 +48,7 @@ final class TotalNode extends Node {
         }
 
         private boolean add(Value item) {
-            return item.isNothing() || Objects.requireNonNull(accumulator).add(item);
+            return item.isMissing() || Objects.requireNonNull(accumulator).add(item);
         }
 
         /** Takes a record; says whether more are wanted. */

@@ -11,7 +11,7 @@ import dev.morphema.syntax.Name;
 import dev.morphema.syntax.Span;
 import dev.morphema.syntax.Stmt;
 import dev.morphema.value.FieldName;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -30,7 +30,7 @@ import org.jspecify.annotations.Nullable;
 final class UnitCompiler implements Expr.Visitor<Node> {
     private final Resolution resolution;
     private final List<Program.Unit> defines;
-    private final Totals totals;
+    private final SourceTotals totals;
     private final SlotSite.Numbering sites;
     private final MemberUses memberUses;
     /** The rules of the lets and kept fields, by slot; each is compiled when its first use is. */
@@ -44,7 +44,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     /** Whether there is such an outermost loop or item. */
     private boolean repeats;
 
-    UnitCompiler(Resolution resolution, List<Program.Unit> defines, Totals totals, SlotSite.Numbering sites) {
+    UnitCompiler(Resolution resolution, List<Program.Unit> defines, SourceTotals totals, SlotSite.Numbering sites) {
         this.resolution = resolution;
         this.defines = defines;
         this.totals = totals;
@@ -197,7 +197,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
                     ? List.of(forEach((Expr.ForEach) call.arguments().get(0), true))
                     : nodes(call.arguments());
             CallNodes.Aggregate aggregate = new CallNodes.Aggregate(call.span(), function, arguments);
-            return isSteady(call) ? new NameNodes.Once(totals.of(call, aggregate)) : aggregate;
+            return isInvariant(call) ? new NameNodes.Once(totals.of(call, aggregate)) : aggregate;
         }
         // Its own use of the name is no reason to keep the members.
         List<Node> arguments = memberUses.without(use, () -> nodes(call.arguments()));
@@ -243,7 +243,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     @Override
     public Node ifThen(Expr.If ifThen) {
         Node otherwise = ifThen.otherwise() == null
-                ? new NameNodes.Constant(ifThen.span(), Nothing.ABSENT)
+                ? new NameNodes.Constant(ifThen.span(), Missing.ABSENT)
                 : node(ifThen.otherwise());
         return new OperatorNodes.Choice(ifThen.span(), node(ifThen.condition()), node(ifThen.then()), otherwise);
     }
@@ -260,7 +260,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
                 new OperatorNodes.Compared(span, binary.operator(), left, right);
             case IN, NOT_IN ->
                 new OperatorNodes.In(
-                        span, binary.operator() == Expr.Operator.IN, left, right, isSteady(binary.right()));
+                        span, binary.operator() == Expr.Operator.IN, left, right, isInvariant(binary.right()));
             case COALESCE -> new OperatorNodes.Coalesce(span, left, right);
             case PLUS, MINUS, TIMES, DIVIDE, REMAINDER ->
                 new OperatorNodes.Arithmetic(span, binary.operator(), left, right);
@@ -268,8 +268,8 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     }
 
     /** Whether an expression gives the same all through a run. */
-    boolean isSteady(Expr expr) {
-        return new SteadyCheck(resolution).isSteady(expr);
+    boolean isInvariant(Expr expr) {
+        return new InvariantCheck(resolution).isInvariant(expr);
     }
 
     @Override

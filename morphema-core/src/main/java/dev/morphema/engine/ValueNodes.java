@@ -4,7 +4,7 @@ import dev.morphema.format.EventWriter;
 import dev.morphema.syntax.Span;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
@@ -124,7 +124,7 @@ final class ValueNodes {
             if (value instanceof ListValue list && !(yield instanceof ListOf)) {
                 return sink.acceptAll(list.items());
             }
-            return value == Nothing.ABSENT || sink.accept(value);
+            return value == Missing.ABSENT || sink.accept(value);
         }
 
         @Override

@@ -7,7 +7,7 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.HashSet;
@@ -36,7 +36,7 @@ final class ValueWriter {
     private static void items(Iterable<Value> items, EventWriter out) {
         out.beginList();
         for (Value item : items) {
-            if (item != Nothing.ABSENT) {
+            if (item != Missing.ABSENT) {
                 write(item, out);
             }
         }
@@ -94,7 +94,7 @@ final class ValueWriter {
         for (int i = 0; i < record.layout().fields(); i++) {
             FieldName name = record.layout().name(i);
             String local = (name.equals(FieldName.OWN_TEXT) ? FieldName.TEXT : name).local();
-            if (record.get(i) != Nothing.ABSENT && written.test(name) && !names.add(local)) {
+            if (record.get(i) != Missing.ABSENT && written.test(name) && !names.add(local)) {
                 throw new ProblemException(
                         Problem.error(Code.NOT_WRITABLE, "Two parts of this element would be the same field.")
                                 .withValue(local)
@@ -106,7 +106,7 @@ final class ValueWriter {
 
     /** Writes a field with its value; nothing if that is absent. */
     static void field(FieldName name, Value value, EventWriter out) {
-        if (value == Nothing.ABSENT) {
+        if (value == Missing.ABSENT) {
             return;
         }
         if (name.equals(FieldName.OWN_TEXT)) {

@@ -2,7 +2,7 @@ package dev.morphema.format;
 
 import dev.morphema.problem.Problem;
 import dev.morphema.value.ListValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Value;
 import java.io.Closeable;
 import java.io.IOException;
@@ -83,7 +83,7 @@ public interface RecordReader extends Closeable {
         if (sequence) {
             return ListValue.owned(records);
         }
-        return records.isEmpty() ? Nothing.ABSENT : records.get(0);
+        return records.isEmpty() ? Missing.ABSENT : records.get(0);
     }
 
     /**

@@ -12,7 +12,7 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.value.BooleanValue;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.ListValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -56,7 +56,7 @@ final class Aggregates implements FunctionTable.Family {
     }
 
     private static final class First implements Function.Partial {
-        private Value first = Nothing.ABSENT;
+        private Value first = Missing.ABSENT;
 
         @Override
         public boolean add(Value value) {
@@ -76,7 +76,7 @@ final class Aggregates implements FunctionTable.Family {
 
         @Override
         public void merge(Value[] state) {
-            first = first == Nothing.ABSENT ? state[0] : first;
+            first = first == Missing.ABSENT ? state[0] : first;
         }
     }
 
@@ -119,7 +119,7 @@ final class Aggregates implements FunctionTable.Family {
 
         @Override
         public Value result() {
-            return position <= items.size() ? items.get((int) position - 1) : Nothing.ABSENT;
+            return position <= items.size() ? items.get((int) position - 1) : Missing.ABSENT;
         }
 
         @Override
@@ -135,7 +135,7 @@ final class Aggregates implements FunctionTable.Family {
 
     private static final class Counted implements Function.Accumulator {
         private long missing;
-        private Value found = Nothing.ABSENT;
+        private Value found = Missing.ABSENT;
 
         Counted(long position) {
             this.missing = position;
@@ -156,7 +156,7 @@ final class Aggregates implements FunctionTable.Family {
     }
 
     private static final class Last implements Function.Partial {
-        private Value last = Nothing.ABSENT;
+        private Value last = Missing.ABSENT;
 
         @Override
         public boolean add(Value value) {
@@ -176,7 +176,7 @@ final class Aggregates implements FunctionTable.Family {
 
         @Override
         public void merge(Value[] state) {
-            last = state[0] == Nothing.ABSENT ? last : state[0];
+            last = state[0] == Missing.ABSENT ? last : state[0];
         }
     }
 
@@ -190,7 +190,7 @@ final class Aggregates implements FunctionTable.Family {
 
         @Override
         public boolean add(Value value) {
-            String text = Want.TEXT.take(value).toString();
+            String text = ParameterKind.TEXT.take(value).toString();
             if (joined == null) {
                 joined = new StringBuilder(text);
             } else {
@@ -201,7 +201,7 @@ final class Aggregates implements FunctionTable.Family {
 
         @Override
         public Value result() {
-            return joined == null ? Nothing.ABSENT : TextValue.of(joined.toString());
+            return joined == null ? Missing.ABSENT : TextValue.of(joined.toString());
         }
 
         @Override
@@ -211,7 +211,7 @@ final class Aggregates implements FunctionTable.Family {
 
         @Override
         public void merge(Value[] state) {
-            if (state[0] != Nothing.ABSENT) {
+            if (state[0] != Missing.ABSENT) {
                 add(state[0]);
             }
         }
@@ -311,7 +311,7 @@ final class Aggregates implements FunctionTable.Family {
 
         @Override
         public boolean add(Value value) {
-            decided = ((BooleanValue) Want.BOOLEAN.take(value)).isTrue() == decides;
+            decided = ((BooleanValue) ParameterKind.BOOLEAN.take(value)).isTrue() == decides;
             return !decided;
         }
 

@@ -42,7 +42,7 @@ final class CodeFunctions implements FunctionTable.Family {
     }
 
     /** A version 4 UUID (RFC 9562) from the run's random numbers. */
-    private static Value uuid(Value[] a, Function.Surroundings run) {
+    private static Value uuid(Value[] a, Function.Context run) {
         Random random = run.random();
         long high = random.nextLong() & ~0xF000L | 0x4000L;
         long low = random.nextLong() & ~(0xC000L << 48) | 0x8000L << 48;

@@ -6,7 +6,7 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.value.ElementText;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -32,7 +32,7 @@ final class Elements implements FunctionTable.Family {
     /** The own text of an element without child elements; what else is a record cannot be one value. */
     static Value text(RecordValue record) {
         Value text = record.get(FieldName.OWN_TEXT);
-        if (!record.isElement() && text == Nothing.ABSENT) {
+        if (!record.isElement() && text == Missing.ABSENT) {
             throw new ProblemException(Problem.error(Code.KIND, "Expected one value, found a record.")
                     .withHelp("step down to one of its fields"));
         }
@@ -41,7 +41,7 @@ final class Elements implements FunctionTable.Family {
                             Code.KIND, "This element has child elements, so it is not one value.")
                     .withHelp("step down to one of them; text(x) gives all text below, copy the element as it is"));
         }
-        return text == Nothing.ABSENT ? TextValue.EMPTY : text;
+        return text == Missing.ABSENT ? TextValue.EMPTY : text;
     }
 
     /** {@return whether a record is an element with no child elements and no text but white space} */
@@ -69,7 +69,7 @@ final class Elements implements FunctionTable.Family {
         }
         // A piece of text between elements has no name, which tells it from them.
         return value.isScalar()
-                ? Nothing.ABSENT
+                ? Missing.ABSENT
                 : TextValue.of(Objects.requireNonNull(element(value).element()).local());
     }
 
@@ -87,14 +87,14 @@ final class Elements implements FunctionTable.Family {
     static Value allText(Value value) {
         return value instanceof RecordValue record && record.isElement()
                 ? TextValue.of(allText(record, new StringBuilder()).toString())
-                : Want.TEXT.take(value);
+                : ParameterKind.TEXT.take(value);
     }
 
     private static StringBuilder allText(Value value, StringBuilder out) {
         if (value instanceof RecordValue record) {
             element(record).parts().forEach(part -> allText(part.value(), out));
-        } else if (!value.isNothing()) {
-            out.append(Want.TEXT.take(value));
+        } else if (!value.isMissing()) {
+            out.append(ParameterKind.TEXT.take(value));
         }
         return out;
     }

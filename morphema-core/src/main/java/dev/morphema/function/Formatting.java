@@ -27,11 +27,11 @@ final class Formatting implements FunctionTable.Family {
     private static Function.Body make(List<@Nullable Value> constants) {
         if (constants.get(1) instanceof TextValue pattern) {
             Printer printer = printer(pattern.text());
-            return (a, run) -> TextValue.of(printer.print(Want.scalar(a[0]), a));
+            return (a, run) -> TextValue.of(printer.print(ParameterKind.scalar(a[0]), a));
         }
         return (a, run) -> {
             try {
-                return TextValue.of(printer(TextFunctions.text(a, 1)).print(Want.scalar(a[0]), a));
+                return TextValue.of(printer(TextFunctions.text(a, 1)).print(ParameterKind.scalar(a[0]), a));
             } catch (IllegalArgumentException e) {
                 throw new ProblemException(Problem.error(Code.NOT_CONVERTIBLE, String.valueOf(e.getMessage()))
                         .withValue(TextFunctions.text(a, 1)));
@@ -42,7 +42,7 @@ final class Formatting implements FunctionTable.Family {
     private static Printer printer(String pattern) {
         switch (pattern) {
             case "iso":
-                return (value, a) -> Want.MOMENT.take(value).toString();
+                return (value, a) -> ParameterKind.MOMENT.take(value).toString();
             case "epoch":
                 return (value, a) -> Dates.toEpoch(datetime(value), false).toString();
             case "epoch ms":
@@ -52,14 +52,14 @@ final class Formatting implements FunctionTable.Family {
         }
         if (NumberPattern.looksLike(pattern)) {
             NumberPattern number = new NumberPattern(pattern);
-            return (value, a) -> number.print((NumberValue) Want.NUMBER.take(value), decimal(a), grouping(a));
+            return (value, a) -> number.print((NumberValue) ParameterKind.NUMBER.take(value), decimal(a), grouping(a));
         }
         DatePattern date = new DatePattern(pattern);
-        return (value, a) -> Dates.print(Want.MOMENT.take(value), date);
+        return (value, a) -> Dates.print(ParameterKind.MOMENT.take(value), date);
     }
 
     private static DateTimeValue datetime(Value value) {
-        return (DateTimeValue) Want.DATETIME.take(Want.MOMENT.take(value));
+        return (DateTimeValue) ParameterKind.DATETIME.take(ParameterKind.MOMENT.take(value));
     }
 
     private static String decimal(Value[] a) {

@@ -45,11 +45,11 @@ public sealed interface Function {
     @FunctionalInterface
     interface Body {
         /** {@return the result for arguments that are already of the wanted kinds} */
-        Value apply(Value[] arguments, Surroundings run);
+        Value apply(Value[] arguments, Context run);
     }
 
     /** What a function may know beside its arguments; a run fixes it, so that the same run gives the same result. */
-    interface Surroundings {
+    interface Context {
         /** {@return the time at which the run began} */
         Instant now();
 

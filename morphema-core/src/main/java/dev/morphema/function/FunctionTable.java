@@ -14,7 +14,7 @@ import java.util.Optional;
 public final class FunctionTable {
     /** Those that most mappings use come first. */
     private static final FunctionTable STANDARD = new FunctionTable(List.of(
-            new Totals(),
+            new NumericAggregates(),
             new NumberFunctions(),
             new Aggregates(),
             new ValueFunctions(),
@@ -64,7 +64,7 @@ public final class FunctionTable {
      */
     public FunctionTable with(String signature, Stability stability, Function.Body body, Trait... traits) {
         Signature parsed = Signature.parse(signature);
-        if (parsed.parameters().stream().anyMatch(p -> p.want() == Want.MANY)) {
+        if (parsed.parameters().stream().anyMatch(p -> p.kind() == ParameterKind.MANY)) {
             throw new IllegalArgumentException("A function of your own takes single values, not many: " + signature);
         }
         FunctionTable more = with(functions -> functions.surrounded(signature, stability, body, traits));

@@ -61,7 +61,7 @@ final class NumberFunctions implements FunctionTable.Family {
                 arguments.add(text.text());
             }
             Converter converter = TypeConverters.converter(name, arguments);
-            return (a, run) -> converter.convert(Want.scalar(a[0]));
+            return (a, run) -> converter.convert(ParameterKind.scalar(a[0]));
         };
     }
 
@@ -71,7 +71,7 @@ final class NumberFunctions implements FunctionTable.Family {
             arguments.add(TextFunctions.text(a, i));
         }
         try {
-            return TypeConverters.converter(name, arguments).convert(Want.scalar(a[0]));
+            return TypeConverters.converter(name, arguments).convert(ParameterKind.scalar(a[0]));
         } catch (IllegalArgumentException e) {
             throw new ProblemException(Problem.error(Code.NOT_CONVERTIBLE, String.valueOf(e.getMessage())));
         }

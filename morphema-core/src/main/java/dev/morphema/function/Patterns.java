@@ -7,7 +7,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.BooleanValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.List;
@@ -83,10 +83,10 @@ final class Patterns implements FunctionTable.Family {
     private static Value extract(Pattern pattern, Value[] a) {
         Matcher matcher = pattern.matcher(TextFunctions.text(a, 0));
         if (!matcher.find()) {
-            return Nothing.ABSENT;
+            return Missing.ABSENT;
         }
         String found = matcher.groupCount() > 0 ? matcher.group(1) : matcher.group();
-        return found == null ? Nothing.ABSENT : TextValue.of(found);
+        return found == null ? Missing.ABSENT : TextValue.of(found);
     }
 
     /** In the new text $1 stands for the first group, $0 for all, \\$ for a dollar sign. */

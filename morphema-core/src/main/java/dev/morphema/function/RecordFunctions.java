@@ -6,7 +6,7 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.ListValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -27,7 +27,7 @@ final class RecordFunctions implements FunctionTable.Family {
         functions.scalar("values(record: any): list", a -> fields(a[0], (name, value) -> value), Trait.VALUES_OF_FIRST);
     }
 
-    private static Value entries(Value[] arguments, Function.Surroundings run) {
+    private static Value entries(Value[] arguments, Function.Context run) {
         Layout layout = run.kept(
                 Layout.class,
                 RecordFunctions.class,
@@ -51,7 +51,7 @@ final class RecordFunctions implements FunctionTable.Family {
         List<Value> found = new ArrayList<>();
         for (int i = 0; i < record.layout().fields(); i++) {
             Value field = record.get(i);
-            if (field != Nothing.ABSENT) {
+            if (field != Missing.ABSENT) {
                 found.add(each.apply(name(record.layout().name(i)), field));
             }
         }

@@ -30,7 +30,7 @@ public record Signature(
      * @param optional whether it may be left out, with all that follow
      * @param repeated whether it may come more than once; only the last
      */
-    public record Parameter(String name, Want want, boolean optional, boolean repeated) {}
+    public record Parameter(String name, ParameterKind kind, boolean optional, boolean repeated) {}
 
     /** What a parameter is called that takes the pattern of a date, a time or a number. */
     public static final String PATTERN = "pattern";
@@ -70,12 +70,12 @@ public record Signature(
             throw new IllegalArgumentException("The parameter " + part + " is not like x: text, in " + text);
         }
         String mark = matcher.group(2) == null ? "" : matcher.group(2);
-        return new Parameter(matcher.group(1), want(matcher.group(3), text), mark.equals("?"), mark.equals("..."));
+        return new Parameter(matcher.group(1), kind(matcher.group(3), text), mark.equals("?"), mark.equals("..."));
     }
 
-    private static Want want(String name, String text) {
+    private static ParameterKind kind(String name, String text) {
         try {
-            return Want.valueOf(name.toUpperCase(Locale.ROOT));
+            return ParameterKind.valueOf(name.toUpperCase(Locale.ROOT));
         } catch (IllegalArgumentException e) {
             throw new IllegalArgumentException("A parameter cannot be of the type " + name + ", in " + text, e);
         }

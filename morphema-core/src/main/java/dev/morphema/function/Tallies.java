@@ -3,7 +3,7 @@ package dev.morphema.function;
 import dev.morphema.function.Function.Partial;
 import dev.morphema.function.Function.Starter;
 import dev.morphema.value.Comparison;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberCells;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.RunningSum;
@@ -14,7 +14,7 @@ final class Tallies {
     private Tallies() {}
 
     private static NumberValue number(Value value) {
-        return value instanceof NumberValue number ? number : (NumberValue) Want.NUMBER.take(value);
+        return value instanceof NumberValue number ? number : (NumberValue) ParameterKind.NUMBER.take(value);
     }
 
     /** {@code count}: one cell. */
@@ -226,13 +226,13 @@ final class Tallies {
 
         @Override
         public Value result(long[] cells, int at) {
-            return cells[at + NumberCells.SIZE] == 0 ? Nothing.ABSENT : NumberCells.get(cells, at);
+            return cells[at + NumberCells.SIZE] == 0 ? Missing.ABSENT : NumberCells.get(cells, at);
         }
     }
 
     private static final class Chosen implements Partial {
         private final int sign;
-        private Value best = Nothing.ABSENT;
+        private Value best = Missing.ABSENT;
 
         Chosen(int sign) {
             this.sign = sign;
@@ -240,8 +240,8 @@ final class Tallies {
 
         @Override
         public boolean add(Value value) {
-            Value scalar = Want.scalar(value);
-            if (best == Nothing.ABSENT || Comparison.compareAlike(scalar, best) * sign > 0) {
+            Value scalar = ParameterKind.scalar(value);
+            if (best == Missing.ABSENT || Comparison.compareAlike(scalar, best) * sign > 0) {
                 best = scalar;
             }
             return true;
@@ -259,7 +259,7 @@ final class Tallies {
 
         @Override
         public void merge(Value[] state) {
-            if (state[0] != Nothing.ABSENT) {
+            if (state[0] != Missing.ABSENT) {
                 add(state[0]);
             }
         }

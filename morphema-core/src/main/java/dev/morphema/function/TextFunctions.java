@@ -5,7 +5,7 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.BooleanValue;
 import dev.morphema.value.ListValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -102,13 +102,13 @@ final class TextFunctions implements FunctionTable.Family {
 
     private static Value before(Value[] a) {
         int at = text(a, 0).indexOf(text(a, 1));
-        return at < 0 ? Nothing.ABSENT : ((TextValue) a[0]).part(0, at);
+        return at < 0 ? Missing.ABSENT : ((TextValue) a[0]).part(0, at);
     }
 
     private static Value after(Value[] a) {
         TextValue text = (TextValue) a[0];
         int at = text.text().indexOf(text(a, 1));
-        return at < 0 ? Nothing.ABSENT : text.part(at + text(a, 1).length(), text.length());
+        return at < 0 ? Missing.ABSENT : text.part(at + text(a, 1).length(), text.length());
     }
 
     private static Value replace(Value[] a) {

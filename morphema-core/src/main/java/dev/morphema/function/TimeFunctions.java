@@ -45,7 +45,7 @@ final class TimeFunctions implements FunctionTable.Family {
         functions.scalar("inZone(time: datetime, zone: text): datetime", TimeFunctions::inZone);
     }
 
-    private static Value today(Value[] a, Function.Surroundings run) {
+    private static Value today(Value[] a, Function.Context run) {
         Instant now = run.now();
         String zone = a.length > 0 ? TextFunctions.text(a, 0) : "UTC";
         try {
@@ -173,7 +173,7 @@ final class TimeFunctions implements FunctionTable.Family {
     static Function.Body floor(List<@Nullable Value> constants) {
         return (a, run) -> {
             if (a.length == 1) {
-                return ((NumberValue) Want.NUMBER.take(a[0])).rounded(0, RoundingMode.FLOOR);
+                return ((NumberValue) ParameterKind.NUMBER.take(a[0])).rounded(0, RoundingMode.FLOOR);
             }
             long step;
             try {
@@ -187,7 +187,7 @@ final class TimeFunctions implements FunctionTable.Family {
                                 .withValue(TextFunctions.text(a, 1))
                                 .withHelp("steps are written like PT15M or PT6H"));
             }
-            return floored(Want.MOMENT.take(a[0]), step);
+            return floored(ParameterKind.MOMENT.take(a[0]), step);
         };
     }
 

@@ -10,7 +10,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.BooleanValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -23,14 +23,14 @@ final class ValueFunctions implements FunctionTable.Family {
         functions.scalar("blank(x: any): boolean", a -> BooleanValue.of(isBlank(a[0])), TAKES_MISSING, ASKS_PRESENCE);
         functions.scalar(
                 "filled(x: any): any",
-                a -> isBlank(a[0]) ? Nothing.ABSENT : a[0],
+                a -> isBlank(a[0]) ? Missing.ABSENT : a[0],
                 TAKES_MISSING,
                 ASKS_PRESENCE,
                 FORM_OF_FIRST);
         functions.scalar("fail(message: any): any", ValueFunctions::fail, TAKES_MISSING, ASKS_PRESENCE, GIVES_NOTHING);
         functions.scalar(
                 "todo(message: any): any",
-                a -> Nothing.ABSENT,
+                a -> Missing.ABSENT,
                 TAKES_MISSING,
                 ASKS_PRESENCE,
                 GIVES_NOTHING,
@@ -39,14 +39,14 @@ final class ValueFunctions implements FunctionTable.Family {
 
     /** {@return whether a value is absent, null or a text, also of an element, of nothing but white space} */
     static boolean isBlank(Value value) {
-        return value.isNothing()
+        return value.isMissing()
                 || value instanceof TextValue text && WhiteSpace.isBlank(text.text())
                 || value instanceof RecordValue record && Elements.isBlank(record);
     }
 
     /** The message of the author may hold data, so it is the value of the problem, not its message. */
     private static Value fail(Value[] a) {
-        Value message = a[0].isNothing() ? TextValue.EMPTY : Want.TEXT.take(a[0]);
+        Value message = a[0].isMissing() ? TextValue.EMPTY : ParameterKind.TEXT.take(a[0]);
         throw new ProblemException(
                 Problem.error(Code.FAILED, "The mapping gives up here.").withValue(message.toString()));
     }

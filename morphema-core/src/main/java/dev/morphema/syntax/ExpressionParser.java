@@ -2,7 +2,7 @@ package dev.morphema.syntax;
 
 import dev.morphema.problem.Code;
 import dev.morphema.value.BooleanValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -55,8 +55,8 @@ final class ExpressionParser {
     private static final Map<String, Value> WORDS = Map.of(
             "true", BooleanValue.TRUE,
             "false", BooleanValue.FALSE,
-            "null", Nothing.NULL,
-            "absent", Nothing.ABSENT);
+            "null", Missing.NULL,
+            "absent", Missing.ABSENT);
 
     private static final Map<String, Expr.Operator> COMPARISONS = Map.of(
             "==", Expr.Operator.EQUAL,

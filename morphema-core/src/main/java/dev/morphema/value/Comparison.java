@@ -22,7 +22,7 @@ public final class Comparison {
      * @throws ProblemException if a text that meets a number is none, or the kinds cannot meet
      */
     public static boolean equal(Value a, Value b) {
-        if (a.isNothing() || b.isNothing()) {
+        if (a.isMissing() || b.isMissing()) {
             return a == b;
         }
         if (a.kind() != b.kind() && a.isScalar() && b.isScalar()) {
@@ -118,7 +118,7 @@ public final class Comparison {
             List<Object> key = new ArrayList<>();
             for (int i = 0; i < record.layout().fields(); i++) {
                 Value field = record.get(i);
-                if (field != Nothing.ABSENT) {
+                if (field != Missing.ABSENT) {
                     key.add(record.layout().name(i));
                     key.add(key(field));
                 }

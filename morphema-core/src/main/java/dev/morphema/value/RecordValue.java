@@ -86,7 +86,7 @@ public final class RecordValue extends Composite {
         return slot < Long.SIZE ? 1L << slot : 0;
     }
 
-    /** {@return a record that was laid down as its parts} */
+    /** {@return a record that was spilled as its parts} */
     static RecordValue restored(
             Layout layout,
             @Nullable Value[] values,
@@ -147,7 +147,7 @@ public final class RecordValue extends Composite {
     public boolean hasChildren() {
         for (int slot = 0; slot < layout.fields(); slot++) {
             FieldName name = layout.name(slot);
-            if (!name.attribute() && !name.equals(FieldName.OWN_TEXT) && get(slot) != Nothing.ABSENT) {
+            if (!name.attribute() && !name.equals(FieldName.OWN_TEXT) && get(slot) != Missing.ABSENT) {
                 return true;
             }
         }
@@ -156,7 +156,7 @@ public final class RecordValue extends Composite {
 
     /** {@return whether the record has text of its own, if only white space between children} */
     public boolean hasText() {
-        return get(FieldName.OWN_TEXT) != Nothing.ABSENT
+        return get(FieldName.OWN_TEXT) != Missing.ABSENT
                 || parts != null && parts.stream().anyMatch(part -> part.name() == null);
     }
 
@@ -187,7 +187,7 @@ public final class RecordValue extends Composite {
     private static void addParts(@Nullable FieldName name, @Nullable Value value, List<Part> all) {
         if (value instanceof Many many) {
             many.items().forEach(item -> all.add(new Part(name, item)));
-        } else if (value != null && value != Nothing.ABSENT) {
+        } else if (value != null && value != Missing.ABSENT) {
             all.add(new Part(name, value));
         }
     }
@@ -206,7 +206,7 @@ public final class RecordValue extends Composite {
         Value value = known;
         if (value == null) {
             if (!isBytes(slot)) {
-                return Nothing.ABSENT;
+                return Missing.ABSENT;
             }
             value = Objects.requireNonNull(bytes).value(slot);
             put(slot, value);
@@ -247,7 +247,7 @@ public final class RecordValue extends Composite {
     /** {@return the value of exactly that name, absent if there is none} */
     public Value get(FieldName name) {
         int slot = layout.slot(name);
-        return slot < 0 ? Nothing.ABSENT : get(slot);
+        return slot < 0 ? Missing.ABSENT : get(slot);
     }
 
     /** {@return whether no field has a value} */
@@ -256,7 +256,7 @@ public final class RecordValue extends Composite {
             return false;
         }
         for (Value value : Objects.requireNonNull(values)) {
-            if (value != null && value != Nothing.ABSENT) {
+            if (value != null && value != Missing.ABSENT) {
                 return false;
             }
         }
@@ -281,7 +281,7 @@ public final class RecordValue extends Composite {
         if (value instanceof RecordValue record && record.isElement()) {
             // The type is meant for the element's text; its attributes stay what they are.
             int text = record.layout.slot(FieldName.OWN_TEXT);
-            Value own = text < 0 ? Nothing.ABSENT : record.get(text);
+            Value own = text < 0 ? Missing.ABSENT : record.get(text);
             Value converted = convert(converter, own, slot);
             return converted == own ? value : record.with(text, converted);
         }

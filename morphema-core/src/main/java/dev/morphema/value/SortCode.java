@@ -29,7 +29,7 @@ public final class SortCode {
 
     /** {@return the code of a value, in ascending or in descending order} */
     public static long of(Value value, boolean descending) {
-        if (value.isNothing()) {
+        if (value.isMissing()) {
             return LAST;
         }
         long code = ascending(value);

@@ -121,7 +121,7 @@ public sealed class TextValue extends Value permits ElementText {
     }
 
     private static boolean hasNoText(Value value) {
-        return value.isNothing() || value instanceof TextValue text && text.length == 0;
+        return value.isMissing() || value instanceof TextValue text && text.length == 0;
     }
 
     private static @Nullable TextValue joinedPlain(Value[] values, byte[] room) {
@@ -140,7 +140,7 @@ public sealed class TextValue extends Value permits ElementText {
     private static String joinedText(Value[] values) {
         StringBuilder text = new StringBuilder();
         for (Value value : values) {
-            if (!value.isNothing()) {
+            if (!value.isMissing()) {
                 text.append(value);
             }
         }

@@ -1,21 +1,21 @@
 package dev.morphema.value;
 
 /**
- * Any value. Never Java's {@code null}: "nothing there" is {@link Nothing#ABSENT}. Immutable but for {@link RecordValue}.
+ * Any value. Never Java's {@code null}: "nothing there" is {@link Missing#ABSENT}. Immutable but for {@link RecordValue}.
  *
  * <p>A class and no interface: each step of a rule asks of what kind a value is, and to ask an object for an interface takes
  * several times as long, all the more where several threads do so.
  */
 public abstract sealed class Value
-        permits Nothing, TextValue, NumberValue, BooleanValue, DateValue, TimeValue, DateTimeValue, Composite {
+        permits Missing, TextValue, NumberValue, BooleanValue, DateValue, TimeValue, DateTimeValue, Composite {
     Value() {}
 
     /** {@return what kind of value this is} */
     public abstract Kind kind();
 
     /** {@return whether this is absent or null} */
-    public final boolean isNothing() {
-        return this instanceof Nothing;
+    public final boolean isMissing() {
+        return this instanceof Missing;
     }
 
     /** {@return whether this can stand in one cell, attribute or text} */

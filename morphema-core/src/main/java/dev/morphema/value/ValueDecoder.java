@@ -72,8 +72,8 @@ public final class ValueDecoder {
         ValueTag tag = ValueTag.of(bytes[at++]);
         return switch (tag) {
             case NONE -> throw new IllegalStateException("no value where there must be one");
-            case ABSENT -> Nothing.ABSENT;
-            case NULL -> Nothing.NULL;
+            case ABSENT -> Missing.ABSENT;
+            case NULL -> Missing.NULL;
             case TEXT -> TextValue.of(text());
             case PLAIN_TEXT -> plainText();
             case ELEMENT_TEXT -> new ElementText(names.name((int) number()), text());

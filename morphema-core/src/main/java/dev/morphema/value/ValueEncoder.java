@@ -91,8 +91,8 @@ public final class ValueEncoder {
     }
 
     private void single(Value value) {
-        if (value instanceof Nothing nothing) {
-            tag(nothing == Nothing.ABSENT ? ValueTag.ABSENT : ValueTag.NULL);
+        if (value instanceof Missing nothing) {
+            tag(nothing == Missing.ABSENT ? ValueTag.ABSENT : ValueTag.NULL);
         } else if (value instanceof BooleanValue truth) {
             tag(truth.isTrue() ? ValueTag.TRUE : ValueTag.FALSE);
         } else if (value instanceof DateValue date) {

@@ -13,7 +13,7 @@ public final class ValueSize {
 
     /** {@return the bytes that a value and all in it take on the heap, about; 0 for null} */
     public static long of(@Nullable Value value) {
-        if (value == null || value instanceof Nothing || value instanceof BooleanValue) {
+        if (value == null || value instanceof Missing || value instanceof BooleanValue) {
             return 0;
         }
         if (value instanceof TextValue text) {

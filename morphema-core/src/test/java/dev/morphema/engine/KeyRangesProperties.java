@@ -8,7 +8,7 @@ import dev.morphema.testing.Gen;
 import dev.morphema.testing.Gens;
 import dev.morphema.testing.Property;
 import dev.morphema.testing.Provide;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -65,7 +65,7 @@ class KeyRangesProperties {
             assertThat(rows.find(end(point, texts))).isEqualTo(expected);
             assertThat(rows.find(end(point, !texts))).isEqualTo(expected);
         }
-        assertThat(rows.find(Nothing.ABSENT)).isEmpty();
+        assertThat(rows.find(Missing.ABSENT)).isEmpty();
     }
 
     private static Value row(Range range) {
@@ -74,7 +74,7 @@ class KeyRangesProperties {
 
     private static Value end(@Nullable Integer end, boolean text) {
         if (end == null) {
-            return text ? TextValue.of(" ") : Nothing.ABSENT;
+            return text ? TextValue.of(" ") : Missing.ABSENT;
         }
         return text ? TextValue.of(end.toString()) : NumberValue.of(end);
     }

@@ -12,7 +12,7 @@ import dev.morphema.testing.Provide;
 import dev.morphema.value.BooleanValue;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.DateValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -35,8 +35,8 @@ class KeyTableProperties {
         Gen<Value> numbers = Gens.of("0", "1", "1.0", "1.50", "1.5", "-7", "12345678901234567890.5")
                 .map(text -> NumberValue.of(new BigDecimal(text)));
         Gen<Value> others = Gens.of(
-                Nothing.ABSENT,
-                Nothing.NULL,
+                Missing.ABSENT,
+                Missing.NULL,
                 BooleanValue.TRUE,
                 BooleanValue.FALSE,
                 new DateValue(LocalDate.of(2026, 1, 1)),

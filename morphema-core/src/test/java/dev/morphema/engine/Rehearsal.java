@@ -400,7 +400,7 @@ final class Rehearsal {
         }
     }
 
-    /** What a run lays down. */
+    /** What a run spills. */
     static final class MemoryScratch implements Scratch {
         private byte[] bytes = new byte[0];
         private long most;
@@ -430,7 +430,7 @@ final class Rehearsal {
             closed = true;
         }
 
-        /** {@return how many bytes were laid down} */
+        /** {@return how many bytes were spilled} */
         long most() {
             return most;
         }

@@ -10,7 +10,7 @@ import dev.morphema.testing.Property;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
@@ -21,14 +21,14 @@ import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 
-/** Turns come back in order, and equal ones as they came, whether they wait as they are, as bytes, or laid down. */
+/** Turns come back in order, and equal ones as they came, whether they wait as they are, as bytes, or spilled. */
 class SortedTurnsProperties {
     private static final int MANY = 1_500;
 
     private static Value key(Random random, boolean numbers) {
         int n = random.nextInt(60);
         if (n < 3) {
-            return n == 0 ? Nothing.NULL : Nothing.ABSENT;
+            return n == 0 ? Missing.NULL : Missing.ABSENT;
         }
         return numbers
                 ? NumberValue.parse(n + "." + random.nextInt(3) + "00001").orElseThrow()
@@ -38,8 +38,8 @@ class SortedTurnsProperties {
     private static Comparator<Value[]> order(boolean[] descending) {
         return (a, b) -> {
             for (int i = 0; i < a.length; i++) {
-                int last = Boolean.compare(a[i].isNothing(), b[i].isNothing());
-                int order = a[i].isNothing() || b[i].isNothing() ? last : Comparison.compare(a[i], b[i]);
+                int last = Boolean.compare(a[i].isMissing(), b[i].isMissing());
+                int order = a[i].isMissing() || b[i].isMissing() ? last : Comparison.compare(a[i], b[i]);
                 if (order != 0) {
                     return descending[i] && last == 0 ? -order : order;
                 }
@@ -80,7 +80,7 @@ class SortedTurnsProperties {
         }
         long budget = memory == 0 ? 0 : memory == 1 ? 40_000 : Long.MAX_VALUE;
         Rehearsal.MemoryScratch scratch = new Rehearsal.MemoryScratch();
-        SortedTurns turns = new SortedTurns(descending, order(descending), new Holdings(budget, scratch));
+        SortedTurns turns = new SortedTurns(descending, order(descending), new MemoryBudget(budget, scratch));
         List<SortedTurns.Turn> all = new ArrayList<>();
         RecordValue around = record(-1);
         for (int number = 0; number < MANY; number++) {
@@ -107,7 +107,7 @@ class SortedTurnsProperties {
     void whoWantsNoMoreGetsNoMore() {
         boolean[] descending = {false};
         SortedTurns turns = new SortedTurns(
-                descending, order(descending), new Holdings(Long.MAX_VALUE, new Rehearsal.MemoryScratch()));
+                descending, order(descending), new MemoryBudget(Long.MAX_VALUE, new Rehearsal.MemoryScratch()));
         for (int number = MANY; number > 0; number--) {
             turns.add(new SortedTurns.Turn(new Object[] {record(number)}, new Value[] {NumberValue.of(number)}));
         }

@@ -4,7 +4,7 @@ import dev.morphema.value.BooleanValue;
 import dev.morphema.value.DateTimeValue;
 import dev.morphema.value.DateValue;
 import dev.morphema.value.ListValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.TimeValue;
@@ -28,7 +28,7 @@ final class Calls {
 
     private Calls() {}
 
-    private static final Function.Surroundings RUN = new Function.Surroundings() {
+    private static final Function.Context RUN = new Function.Context() {
         private final Random random = new Random(1);
 
         @Override
@@ -51,7 +51,7 @@ final class Calls {
     static Value call(String name, Object... arguments) {
         Function.Scalar function = (Function.Scalar) function(name);
         Value[] values = taken(function.signature(), 0, arguments);
-        if (!function.traits().has(Trait.TAKES_MISSING) && Arrays.stream(values).anyMatch(Value::isNothing)) {
+        if (!function.traits().has(Trait.TAKES_MISSING) && Arrays.stream(values).anyMatch(Value::isMissing)) {
             return firstNothing(values);
         }
         @Nullable Value[] unknown = new Value[values.length];
@@ -62,25 +62,25 @@ final class Calls {
     static Value callOfConstants(Function.Scalar function, Object... arguments) {
         Value[] values = taken(function.signature(), 0, arguments);
         return !function.traits().has(Trait.TAKES_MISSING)
-                        && Arrays.stream(values).anyMatch(Value::isNothing)
+                        && Arrays.stream(values).anyMatch(Value::isMissing)
                 ? firstNothing(values)
                 : function.maker().make(List.of(values)).apply(values, RUN);
     }
 
     private static Value firstNothing(Value[] values) {
-        return Arrays.stream(values).filter(Value::isNothing).findFirst().orElseThrow();
+        return Arrays.stream(values).filter(Value::isMissing).findFirst().orElseThrow();
     }
 
     /** {@return what a function over many values gives} */
     static Value over(String name, List<?> items, Object... others) {
         Function.Aggregate function = (Function.Aggregate) function(name);
         Value[] values = taken(function.signature(), 1, others);
-        if (Arrays.stream(values).anyMatch(Value::isNothing)) {
-            return Nothing.ABSENT;
+        if (Arrays.stream(values).anyMatch(Value::isMissing)) {
+            return Missing.ABSENT;
         }
         Function.Accumulator accumulator = function.starter().start(values);
         for (Object item : items) {
-            if (!value(item).isNothing() && !accumulator.add(value(item))) {
+            if (!value(item).isMissing() && !accumulator.add(value(item))) {
                 break;
             }
         }
@@ -95,9 +95,9 @@ final class Calls {
         Value[] values = new Value[arguments.length];
         for (int i = 0; i < values.length; i++) {
             Value value = value(arguments[i]);
-            values[i] = value.isNothing()
+            values[i] = value.isMissing()
                     ? value
-                    : signature.parameter(from + i).want().take(value);
+                    : signature.parameter(from + i).kind().take(value);
         }
         return values;
     }
@@ -122,8 +122,8 @@ final class Calls {
             List<Value> items = new ArrayList<>();
             list.forEach(item -> items.add(value(item)));
             return ListValue.of(items);
-        } else if (object == Nothing.ABSENT) {
-            return Nothing.ABSENT;
+        } else if (object == Missing.ABSENT) {
+            return Missing.ABSENT;
         }
         return NumberValue.of(new BigDecimal(object.toString()));
     }

@@ -13,7 +13,7 @@ import dev.morphema.testing.Provide;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
@@ -99,8 +99,8 @@ class FunctionProperties {
                         List.of("a", 1),
                         List.of(List.of(1)),
                         RECORD,
-                        Nothing.NULL,
-                        Nothing.ABSENT)
+                        Missing.NULL,
+                        Missing.ABSENT)
                 .map(value -> value instanceof String text && text.matches("-?[0-9.]{38,}")
                         ? Calls.value(new BigDecimal(text))
                         : Calls.value(value));

@@ -12,7 +12,7 @@ import dev.morphema.testing.Gens;
 import dev.morphema.testing.IntRange;
 import dev.morphema.testing.Property;
 import dev.morphema.testing.Provide;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Value;
 import java.math.BigDecimal;
 import java.math.MathContext;
@@ -56,14 +56,14 @@ class ManyFunctionProperties {
     }
 
     private static Value orAbsent(Optional<?> value) {
-        return value.map(Calls::value).orElse(Nothing.ABSENT);
+        return value.map(Calls::value).orElse(Missing.ABSENT);
     }
 
     @Property
     void numbersComeToWhatDecimalsComeTo(@ForAll("numbers") List<BigDecimal> numbers) {
         BigDecimal sum = numbers.stream().reduce(BigDecimal.ZERO, BigDecimal::add);
         Value avg = numbers.isEmpty()
-                ? Nothing.ABSENT
+                ? Missing.ABSENT
                 : Calls.value(
                         sum.divide(BigDecimal.valueOf(numbers.size()), new MathContext(34, RoundingMode.HALF_UP)));
         both("count", numbers, Calls.value(numbers.size()));
@@ -103,7 +103,7 @@ class ManyFunctionProperties {
         assertThat(over("nth", texts, place))
                 .isEqualTo(orAbsent(texts.stream().skip(place - 1).findFirst()));
         assertThat(over("nth", texts, new BigDecimal("18446744073709551616").add(BigDecimal.valueOf(place))))
-                .isEqualTo(Nothing.ABSENT);
+                .isEqualTo(Missing.ABSENT);
         List<String> reversed = new ArrayList<>(texts);
         Collections.reverse(reversed);
         assertThat(items(over("reversed", texts))).isEqualTo(reversed);
@@ -111,9 +111,9 @@ class ManyFunctionProperties {
                 .isEqualTo(texts.stream().distinct().toList());
         assertThat(over("exists", texts)).hasToString(String.valueOf(!texts.isEmpty()));
         assertThat(over("join", texts, ", "))
-                .isEqualTo(texts.isEmpty() ? Nothing.ABSENT : Calls.value(String.join(", ", texts)));
+                .isEqualTo(texts.isEmpty() ? Missing.ABSENT : Calls.value(String.join(", ", texts)));
         assertThat(over("join", texts))
-                .isEqualTo(texts.isEmpty() ? Nothing.ABSENT : Calls.value(String.join("", texts)));
+                .isEqualTo(texts.isEmpty() ? Missing.ABSENT : Calls.value(String.join("", texts)));
     }
 
     /** Code point by code point, which is not the order of Java's characters. */

@@ -11,7 +11,7 @@ import dev.morphema.testing.Property;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.ListValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
@@ -36,7 +36,7 @@ class RecordFunctionsTest {
 
     @Test
     void fieldsThatAreThereAreData() {
-        Value berths = record(FieldName.of("B1"), FieldName.of("B2"), Nothing.ABSENT);
+        Value berths = record(FieldName.of("B1"), FieldName.of("B2"), Missing.ABSENT);
         assertThat(items(call("keys", berths))).containsExactly("B1", "last");
         assertThat(items(call("values", berths))).containsExactly("2", "x");
         List<Value> entries = ((ListValue) call("entries", berths)).items();
@@ -56,8 +56,8 @@ class RecordFunctionsTest {
     void onlyRecordsHaveFields() {
         assertThatThrownBy(() -> call("keys", "x")).hasMessageContaining("Expected a record, found a text");
         assertThatThrownBy(() -> call("entries", List.of(1))).hasMessageContaining("found a list");
-        assertThat(call("keys", Nothing.ABSENT)).isEqualTo(Nothing.ABSENT);
-        assertThat(call("values", Nothing.NULL)).isEqualTo(Nothing.NULL);
+        assertThat(call("keys", Missing.ABSENT)).isEqualTo(Missing.ABSENT);
+        assertThat(call("values", Missing.NULL)).isEqualTo(Missing.NULL);
     }
 
     @Property(tries = 200)
@@ -80,9 +80,9 @@ class RecordFunctionsTest {
 
     @Test
     void blankIsWhatHasNothingToRead() {
-        for (Object blank : List.of("", " \t", Nothing.ABSENT, Nothing.NULL)) {
+        for (Object blank : List.of("", " \t", Missing.ABSENT, Missing.NULL)) {
             assertThat(call("blank", blank)).hasToString("true");
-            assertThat(call("filled", blank)).isEqualTo(Nothing.ABSENT);
+            assertThat(call("filled", blank)).isEqualTo(Missing.ABSENT);
         }
         for (Object filled : List.of(0, false, "x", "\u00A0", List.of())) {
             assertThat(call("blank", filled)).hasToString("false");
@@ -97,7 +97,7 @@ class RecordFunctionsTest {
                         ProblemException.class,
                         e -> assertThat(e.problem().value()).isEqualTo("no berth {left}"))
                 .hasMessageContaining("The mapping gives up here.");
-        assertThat(call("todo", "ask")).isEqualTo(Nothing.ABSENT);
+        assertThat(call("todo", "ask")).isEqualTo(Missing.ABSENT);
     }
 
     @Test
@@ -107,12 +107,12 @@ class RecordFunctionsTest {
                         "double(x: number): number",
                         Stability.PURE,
                         (a, run) -> ((NumberValue) a[0]).plus((NumberValue) a[0]))
-                .with("nothing(x?: any): any", Stability.PURE, (a, run) -> Nothing.ABSENT, Trait.TAKES_MISSING);
+                .with("nothing(x?: any): any", Stability.PURE, (a, run) -> Missing.ABSENT, Trait.TAKES_MISSING);
         assertThat(table.names()).contains("double", "nothing", "upper");
         assertThat(FunctionTable.standard().find("double")).isEmpty();
         Function own = table.find("double").orElseThrow();
         assertThat(own.signature().least()).isEqualTo(1);
-        assertThat(own.signature().parameter(0).want()).isEqualTo(Want.NUMBER);
+        assertThat(own.signature().parameter(0).kind()).isEqualTo(ParameterKind.NUMBER);
         assertThat(own.signature().text()).isEqualTo("double(x: number): number");
     }
 

@@ -11,7 +11,7 @@ import dev.morphema.testing.Gens;
 import dev.morphema.testing.IntRange;
 import dev.morphema.testing.Property;
 import dev.morphema.testing.Provide;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.nio.charset.StandardCharsets;
@@ -87,8 +87,8 @@ class TextFunctionProperties {
         gives(text.replace(mark, "<>"), "replace", text, mark, "<>");
         int at = text.indexOf(mark);
         if (at < 0) {
-            assertThat(call("before", text, mark)).isEqualTo(Nothing.ABSENT);
-            assertThat(call("after", text, mark)).isEqualTo(Nothing.ABSENT);
+            assertThat(call("before", text, mark)).isEqualTo(Missing.ABSENT);
+            assertThat(call("after", text, mark)).isEqualTo(Missing.ABSENT);
         } else {
             gives(text.substring(0, at), "before", text, mark);
             gives(text.substring(at + mark.length()), "after", text, mark);
@@ -113,7 +113,7 @@ class TextFunctionProperties {
         gives(text.replaceAll("^[ \t\r\n]+|[ \t\r\n]+$", ""), "trim", text);
         gives(text.replaceAll("^[ \t\r\n]+|[ \t\r\n]+$", "").replaceAll("[ \t\r\n]+", " "), "normalizeSpace", text);
         assertThat(call("blank", text)).hasToString(String.valueOf(text.matches("[ \t\r\n]*")));
-        assertThat(call("filled", text)).isEqualTo(text.matches("[ \t\r\n]*") ? Nothing.ABSENT : Calls.value(text));
+        assertThat(call("filled", text)).isEqualTo(text.matches("[ \t\r\n]*") ? Missing.ABSENT : Calls.value(text));
     }
 
     @Property
@@ -131,7 +131,7 @@ class TextFunctionProperties {
             java.reset();
             Value found = call("extract", text, expression);
             String group = !java.find() ? null : java.groupCount() == 0 ? java.group() : java.group(1);
-            assertThat(found).isEqualTo(group == null ? Nothing.ABSENT : Calls.value(group));
+            assertThat(found).isEqualTo(group == null ? Missing.ABSENT : Calls.value(group));
         }
     }
 }

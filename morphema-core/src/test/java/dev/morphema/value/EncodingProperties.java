@@ -18,7 +18,7 @@ import java.util.Arrays;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** Values that were laid down come back as they were. */
+/** Values that were spilled come back as they were. */
 class EncodingProperties {
     private static final List<FieldName> NAMES = List.of(
             FieldName.of("ship"), FieldName.attribute("id"), new FieldName("urn:x", "ship", false), FieldName.OWN_TEXT);
@@ -26,7 +26,7 @@ class EncodingProperties {
     @Provide
     Gen<Value> values() {
         Gen<Value> scalars = Gens.oneOf(
-                Gens.of(Nothing.ABSENT, Nothing.NULL, BooleanValue.of(true), BooleanValue.of(false)),
+                Gens.of(Missing.ABSENT, Missing.NULL, BooleanValue.of(true), BooleanValue.of(false)),
                 Gens.strings().map(TextValue::of),
                 Gens.strings().ascii().map(text -> TextValue.of(text.toCharArray(), 0, text.length())),
                 Gens.strings().map(text -> new ElementText(NAMES.get(text.length() % 3), text)),

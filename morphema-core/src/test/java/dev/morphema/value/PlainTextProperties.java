@@ -55,10 +55,10 @@ class PlainTextProperties {
         assertThat(end.text()).isEqualTo(text.substring(at));
         assertThat(start.isPlain()).isEqualTo(whole.isPlain() && at > 0);
         Value number = NumberValue.of(-25);
-        TextValue joined = TextValue.joined(start, Nothing.ABSENT, end, number, TextValue.of(other), Nothing.NULL);
+        TextValue joined = TextValue.joined(start, Missing.ABSENT, end, number, TextValue.of(other), Missing.NULL);
         assertThat(joined).isEqualTo(TextValue.of(text + "-25" + other));
         assertThat(TextValue.joined(end, number).isPlain()).isEqualTo(end.isPlain() || end.length() == 0);
-        assertThat(TextValue.joined(Nothing.ABSENT, TextValue.EMPTY)).isEqualTo(TextValue.EMPTY);
+        assertThat(TextValue.joined(Missing.ABSENT, TextValue.EMPTY)).isEqualTo(TextValue.EMPTY);
     }
 
     @Provide

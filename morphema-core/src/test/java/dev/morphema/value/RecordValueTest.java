@@ -33,7 +33,7 @@ class RecordValueTest {
         assertThat(record.layout().size()).isEqualTo(20_000);
         assertThat(record.layout().name(19_999).local()).isEqualTo("k19999");
         assertThat(record.get(FieldName.of("k12345"))).isEqualTo(NumberValue.of(12_345));
-        assertThat(record.get(FieldName.of("none"))).isEqualTo(Nothing.ABSENT);
+        assertThat(record.get(FieldName.of("none"))).isEqualTo(Missing.ABSENT);
     }
 
     @Test

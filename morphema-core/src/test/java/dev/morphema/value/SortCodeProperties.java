@@ -80,7 +80,7 @@ class SortCodeProperties {
 
     @Property(tries = 500)
     void nothingComesLast(@ForAll @From("pairs") List<Value> some, @ForAll boolean descending) {
-        for (Nothing nothing : List.of(Nothing.ABSENT, Nothing.NULL)) {
+        for (Missing nothing : List.of(Missing.ABSENT, Missing.NULL)) {
             long last = SortCode.of(nothing, descending);
             assertThat(SortCode.isExact(last, descending)).isTrue();
             assertThat(some)

@@ -67,7 +67,7 @@ final class ByteRows implements CsvRows {
                 out.write(delimiter);
             }
             RecordValue record = records[i];
-            if (record == null && cells.length == 1 && isNothing(cells[i])) {
+            if (record == null && cells.length == 1 && isMissing(cells[i])) {
                 // An empty line would be no row.
                 out.write(quote);
                 out.write(quote);
@@ -80,8 +80,8 @@ final class ByteRows implements CsvRows {
         out.write(lineEnd);
     }
 
-    private static boolean isNothing(@Nullable Value cell) {
-        return cell == null || cell.isNothing();
+    private static boolean isMissing(@Nullable Value cell) {
+        return cell == null || cell.isMissing();
     }
 
     /** Writes a field that is there as bytes, in quotes if it needs them; says whether that could be done. */
@@ -96,7 +96,7 @@ final class ByteRows implements CsvRows {
             out.write(number, plain);
         } else if (cell instanceof TextValue text && writePlain(text, first)) {
             return;
-        } else if (cell != null && !cell.isNothing()) {
+        } else if (cell != null && !cell.isMissing()) {
             write(cell.toString(), first);
         }
     }

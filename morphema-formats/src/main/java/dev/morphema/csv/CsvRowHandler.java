@@ -13,7 +13,7 @@ import dev.morphema.value.Converter;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
@@ -353,7 +353,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         Value value = cell(text, quoted);
         if (!repeated) {
             put(slot, value);
-        } else if (value != Nothing.ABSENT) {
+        } else if (value != Missing.ABSENT) {
             record.add(slot, value);
         }
     }
@@ -368,7 +368,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     private Value cell(TextValue cell, boolean quoted) {
         TextValue text = trim && !quoted ? TextValue.of(WhiteSpace.trim(cell.text())) : cell;
-        return text.length() == 0 && !quoted && blankIsAbsent ? Nothing.ABSENT : text;
+        return text.length() == 0 && !quoted && blankIsAbsent ? Missing.ABSENT : text;
     }
 
     private void refuseExtra(String text) {

@@ -40,7 +40,7 @@ final class LibraryRows implements CsvRows {
             Value cell = cells[i];
             // The empty text is written in quotes: alone in its row it keeps that from being an empty line.
             String nothing = cells.length == 1 ? "" : null;
-            texts[i] = cell == null || cell.isNothing() ? nothing : encodable(cell.toString());
+            texts[i] = cell == null || cell.isMissing() ? nothing : encodable(cell.toString());
         }
         csv.writeRecord(texts);
     }

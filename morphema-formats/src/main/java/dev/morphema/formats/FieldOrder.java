@@ -24,7 +24,7 @@ public final class FieldOrder {
     private final @Nullable FieldOrder[] below;
 
     /** The ways to the fields, as far as they are known, and how many were remembered for each. */
-    private @Nullable Way[] ways = new Way[0];
+    private @Nullable AccessPath[] ways = new AccessPath[0];
 
     private int[] learned = new int[0];
     private FieldBytes.@Nullable Row row;
@@ -142,7 +142,7 @@ public final class FieldOrder {
     }
 
     /** {@return the way to the field that came next the last time, or null if it is not known} */
-    public @Nullable Way way() {
+    public @Nullable AccessPath way() {
         return next < ways.length ? ways[next] : null;
     }
 
@@ -172,7 +172,7 @@ public final class FieldOrder {
     }
 
     /** Remembers the way to the last field. */
-    public void learn(Way way) {
+    public void learn(AccessPath way) {
         int last = next - 1;
         if (last >= ways.length) {
             ways = Arrays.copyOf(ways, fields.length);

@@ -2,10 +2,10 @@ package dev.morphema.json;
 
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
+import dev.morphema.formats.AccessPath;
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.formats.PlainRun;
 import dev.morphema.formats.ReadBuffer;
-import dev.morphema.formats.Way;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.NumberScan;
 import dev.morphema.value.NumberValue;
@@ -449,7 +449,7 @@ final class ByteTokens implements JsonTokens {
         byte[] bytes = buffer;
         int p = at;
         boolean afterValue = needsComma;
-        for (Way way = place.way(); isNext(way, bytes, p, afterValue); way = place.way()) {
+        for (AccessPath way = place.way(); isNext(way, bytes, p, afterValue); way = place.way()) {
             FieldOrder.Field field = way.field();
             int first = p + way.length();
             place.goOn();
@@ -472,7 +472,7 @@ final class ByteTokens implements JsonTokens {
         return null;
     }
 
-    private boolean isNext(@Nullable Way way, byte[] bytes, int place, boolean afterValue) {
+    private boolean isNext(@Nullable AccessPath way, byte[] bytes, int place, boolean afterValue) {
         return way != null && place + way.length() < limit && way.afterValue() == afterValue && way.isAt(bytes, place);
     }
 
@@ -584,7 +584,8 @@ final class ByteTokens implements JsonTokens {
         while (end < limit && buffer[end] == ' ') {
             end++;
         }
-        place.learn(new Way(field, wayAfterValue, buffer, begin, end, line - wayLine, (int) (lineStart - wayFrom)));
+        place.learn(
+                new AccessPath(field, wayAfterValue, buffer, begin, end, line - wayLine, (int) (lineStart - wayFrom)));
     }
 
     /** As {@link #next}, but for the value of a field, which is mostly a text. */

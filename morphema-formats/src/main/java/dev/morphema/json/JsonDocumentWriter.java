@@ -234,7 +234,7 @@ final class JsonDocumentWriter implements DocumentWriter {
             out.write(number, ESCAPE);
         } else if (value instanceof BooleanValue truth) {
             out.write(truth.isTrue() ? TRUE : FALSE);
-        } else if (value.isNothing()) {
+        } else if (value.isMissing()) {
             out.write(NULL);
         } else {
             out.write('"', value, ESCAPE);

@@ -18,7 +18,7 @@ import dev.morphema.value.BooleanValue;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
@@ -218,7 +218,7 @@ final class JsonRecordReader implements RecordReader {
             case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> tokens.number();
             case VALUE_TRUE -> BooleanValue.TRUE;
             case VALUE_FALSE -> BooleanValue.FALSE;
-            case VALUE_NULL -> Nothing.NULL;
+            case VALUE_NULL -> Missing.NULL;
             default -> throw fault("A value is missing here.", null);
         };
     }

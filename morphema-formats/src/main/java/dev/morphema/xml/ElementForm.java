@@ -21,7 +21,7 @@ final class ElementForm {
         TEXT,
         /** Child elements. */
         CHILDREN,
-        /** Nothing: the start tag ends the element. */
+        /** Missing: the start tag ends the element. */
         NONE
     }
 

@@ -11,7 +11,7 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.value.ElementText;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
@@ -213,7 +213,7 @@ final class ElementReader {
         }
         end = start;
         if (nil && order == null && length == 0) {
-            return Nothing.NULL;
+            return Missing.NULL;
         }
         if (record == null) {
             return leaf(name, start, length);

@@ -8,7 +8,7 @@ import dev.morphema.formats.Around;
 import dev.morphema.formats.ByteSink;
 import dev.morphema.formats.EncodedNames;
 import dev.morphema.formats.Surroundings;
-import dev.morphema.function.Want;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -289,8 +289,8 @@ final class XmlDocumentWriter implements DocumentWriter {
             throw new ProblemException(Problem.error(Code.NOT_WRITABLE, "A value in XML needs an element around it."));
         }
         check(value);
-        startElement(value.isNothing());
-        if (value.isNothing()) {
+        startElement(value.isMissing());
+        if (value.isMissing()) {
             if (!prefixes.containsKey(XMLConstants.W3C_XML_SCHEMA_INSTANCE_NS_URI)) {
                 attribute("xmlns:xsi", XMLConstants.W3C_XML_SCHEMA_INSTANCE_NS_URI);
             }
@@ -351,8 +351,8 @@ final class XmlDocumentWriter implements DocumentWriter {
     @Override
     public void attribute(FieldName name, Value value) {
         ByteSink.Constant encoded = attributes.of(name);
-        Value written = value.isScalar() ? value : Want.scalarIfAny(value);
-        if (!written.isNothing()) {
+        Value written = value.isScalar() ? value : ParameterKind.scalarIfAny(value);
+        if (!written.isMissing()) {
             check(written);
             out.write(encoded);
             out.write('"', written, ATTRIBUTE);
@@ -371,7 +371,7 @@ final class XmlDocumentWriter implements DocumentWriter {
 
     @Override
     public void text(Value value) {
-        if (value.isNothing()) {
+        if (value.isMissing()) {
             return;
         }
         if (depth < 1) {

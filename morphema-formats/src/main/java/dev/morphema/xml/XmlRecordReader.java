@@ -11,7 +11,7 @@ import dev.morphema.formats.WrongBytesException;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
@@ -164,7 +164,7 @@ final class XmlRecordReader implements RecordReader {
             return held;
         }
         Value found = element();
-        if (found == Nothing.NULL && records == 1) {
+        if (found == Missing.NULL && records == 1) {
             heldBack = element();
             return heldBack == null ? null : found;
         }

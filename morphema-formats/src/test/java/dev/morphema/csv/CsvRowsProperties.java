@@ -8,7 +8,7 @@ import dev.morphema.testing.Gen;
 import dev.morphema.testing.Gens;
 import dev.morphema.testing.Property;
 import dev.morphema.testing.Provide;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -27,7 +27,7 @@ class CsvRowsProperties {
                 .ofMaxLength(6)
                 .map(TextValue::of);
         Gen<Value> numbers = Gens.bigDecimals().map(NumberValue::of);
-        return Gens.oneOf(texts, numbers, Gens.of(Nothing.ABSENT, Nothing.NULL))
+        return Gens.oneOf(texts, numbers, Gens.of(Missing.ABSENT, Missing.NULL))
                 .list()
                 .ofSize(3)
                 .list()

@@ -13,7 +13,7 @@ import dev.morphema.json.JsonSource;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import dev.morphema.xml.XmlSource;
@@ -127,7 +127,7 @@ class ReaderContractTest {
                 format.open(new ByteArrayInputStream(format.document), fields("b", Projection.everything()))) {
             RecordValue first = (RecordValue) reader.next();
             assertThat(first.get(B)).hasToString("x");
-            assertThat(first.get(A)).isSameAs(Nothing.ABSENT);
+            assertThat(first.get(A)).isSameAs(Missing.ABSENT);
             assertThat(first.layout().size()).isEqualTo(1);
         }
     }

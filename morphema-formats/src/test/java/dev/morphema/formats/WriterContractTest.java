@@ -20,7 +20,7 @@ import dev.morphema.value.BooleanValue;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
@@ -125,7 +125,7 @@ class WriterContractTest {
     }
 
     private static void field(EventWriter writer, FieldName name, Value value) {
-        if (value != Nothing.ABSENT) {
+        if (value != Missing.ABSENT) {
             writer.field(name);
             writer.value(value);
         }
@@ -154,17 +154,17 @@ class WriterContractTest {
         DocumentWriter writer = format.open(out);
         format.begin(writer);
         record(writer, NumberValue.of(new BigDecimal("1E+3")), BooleanValue.TRUE);
-        record(writer, NumberValue.of(new BigDecimal("-0.500")), Nothing.ABSENT);
-        record(writer, Nothing.ABSENT, NumberValue.of(Long.MIN_VALUE));
+        record(writer, NumberValue.of(new BigDecimal("-0.500")), Missing.ABSENT);
+        record(writer, Missing.ABSENT, NumberValue.of(Long.MIN_VALUE));
         format.end(writer);
         writer.finish();
         List<Value> records = format.read(out.toByteArray());
         assertThat(records)
                 .extracting(r -> ((RecordValue) r).get(A).toString())
-                .containsExactly("1000", "-0.500", Nothing.ABSENT.toString());
+                .containsExactly("1000", "-0.500", Missing.ABSENT.toString());
         assertThat(records)
                 .extracting(r -> ((RecordValue) r).get(B).toString())
-                .containsExactly("true", Nothing.ABSENT.toString(), "-9223372036854775808");
+                .containsExactly("true", Missing.ABSENT.toString(), "-9223372036854775808");
     }
 
     @ParameterizedTest

@@ -3,7 +3,7 @@ package dev.morphema.samples;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
@@ -60,8 +60,8 @@ final class ValueDifferences {
         for (int i = 0; i < Math.max(expected.size(), actual.size()); i++) {
             compare(
                     path + "[" + (i + 1) + "]",
-                    i < expected.size() ? expected.get(i) : Nothing.ABSENT,
-                    i < actual.size() ? actual.get(i) : Nothing.ABSENT);
+                    i < expected.size() ? expected.get(i) : Missing.ABSENT,
+                    i < actual.size() ? actual.get(i) : Missing.ABSENT);
         }
     }
 
@@ -74,7 +74,7 @@ final class ValueDifferences {
     }
 
     private static String shown(Value value) {
-        if (value == Nothing.ABSENT) {
+        if (value == Missing.ABSENT) {
             return Difference.NOTHING;
         }
         if (value instanceof RecordValue) {
@@ -87,6 +87,6 @@ final class ValueDifferences {
             String quoted = '"' + text.text().replace("\n", "\\n") + '"';
             return quoted.length() > MOST_SHOWN ? quoted.substring(0, MOST_SHOWN) + "…" : quoted;
         }
-        return value == Nothing.NULL ? "null" : value.toString();
+        return value == Missing.NULL ? "null" : value.toString();
     }
 }

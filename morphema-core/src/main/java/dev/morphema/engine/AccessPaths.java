@@ -11,38 +11,38 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** How sequences come to their items. */
-final class Ways {
+final class AccessPaths {
     /**
      * The way from a source to the items of a sequence.
      *
      * @param path the steps from the source down to them
      * @param references the names on the way
      */
-    record Way(int source, List<FieldName> path, List<Expr.Reference> references) {}
+    record AccessPath(int source, List<FieldName> path, List<Expr.Reference> references) {}
 
     private final CheckedMapping mapping;
     private final Resolution resolution;
 
-    Ways(CheckedMapping mapping) {
+    AccessPaths(CheckedMapping mapping) {
         this.mapping = mapping;
         this.resolution = mapping.resolution();
     }
 
     /** {@return the way to what a loop goes through, or null} */
     @Nullable
-    Way to(Loop.Bind bind) {
+    AccessPath to(Loop.Bind bind) {
         return bind.optional() ? null : to(bind.sequence());
     }
 
     /** {@return the way to the items of a sequence, also through lets, or null} */
     @Nullable
-    Way to(Expr sequence) {
+    AccessPath to(Expr sequence) {
         if (sequence instanceof Expr.Step step && step.axis() == Expr.Axis.FIELD) {
-            Way base = to(step.base());
+            AccessPath base = to(step.base());
             // A step from what a let filters or makes is no place in the source any more.
             return base == null || isMade(step.base()) || !hasPaths(base.source())
                     ? null
-                    : new Way(
+                    : new AccessPath(
                             base.source(),
                             with(base.path(), resolution.fieldName(step.name(), false)),
                             base.references());
@@ -52,11 +52,12 @@ final class Ways {
         }
         Binding binding = resolution.binding(reference);
         if (binding instanceof Binding.Source source) {
-            return new Way(source.index(), List.of(), List.of(reference));
+            return new AccessPath(source.index(), List.of(), List.of(reference));
         }
         Expr let = let(reference);
-        Way way = let instanceof Expr.ForEach forEach ? to(forEach.loop().first()) : let == null ? null : to(let);
-        return way == null ? null : new Way(way.source(), way.path(), with(way.references(), reference));
+        AccessPath way =
+                let instanceof Expr.ForEach forEach ? to(forEach.loop().first()) : let == null ? null : to(let);
+        return way == null ? null : new AccessPath(way.source(), way.path(), with(way.references(), reference));
     }
 
     private boolean hasPaths(int source) {

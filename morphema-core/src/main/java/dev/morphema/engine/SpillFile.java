@@ -10,11 +10,8 @@ import java.util.Arrays;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/**
- * Rows of values that wait outside of memory. First all are added, then they are read, any number of times, in the same
- * order. Not thread-safe.
- */
-final class LaidDown {
+/** Rows of values outside of memory: first written, then read any number of times, in the same order. Not thread-safe. */
+final class SpillFile {
     /** Rows go out when so many bytes have come together. */
     private static final int PIECE = 1 << 16;
 
@@ -31,7 +28,7 @@ final class LaidDown {
     private byte[] piece = new byte[0];
     private int filled;
 
-    LaidDown(Scratch scratch, ValueNames names) {
+    SpillFile(Scratch scratch, ValueNames names) {
         this.scratch = scratch;
         this.names = names;
         this.encoder = new ValueEncoder(names);
@@ -68,7 +65,7 @@ final class LaidDown {
                 extents.add(new Extent(position, filled));
             }
         } catch (IOException e) {
-            throw Holdings.unusable(e);
+            throw MemoryBudget.unusable(e);
         }
         filled = 0;
     }
@@ -160,7 +157,7 @@ final class LaidDown {
             try {
                 scratch.read(from.position() + done, buffer, end, length);
             } catch (IOException e) {
-                throw Holdings.unusable(e);
+                throw MemoryBudget.unusable(e);
             }
             end += length;
             done += length;

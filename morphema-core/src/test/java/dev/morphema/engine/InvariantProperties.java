@@ -19,7 +19,7 @@ import org.junit.jupiter.api.Test;
  * What is the same all through a run is gone through once, and then found by keys or kept: with the same outcome, and what goes
  * wrong goes wrong as it would.
  */
-class SteadyProperties {
+class InvariantProperties {
     private static final String SOURCES = "source rows: memory { t: number }\nsource ships: memory { t: number }\n";
 
     /** What both sources have. */

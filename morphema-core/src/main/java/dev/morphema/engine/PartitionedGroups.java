@@ -10,12 +10,12 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Members of groups that are too many to be begun while they come. They are laid down in parts, by the hashes of their keys;
+ * Members of groups that are too many to be begun while they come. They are spilled in parts, by the hashes of their keys;
  * in the end each part gets to know where its groups appeared first, is parted once more if even its keys are too many, and
  * all members are sorted by that: so each group comes by itself, in order of first appearance, and no row is read or written
  * more often than with the logarithm of the number of groups. Not thread-safe; of use once.
  */
-final class FurtherGroups {
+final class PartitionedGroups {
     private static final int PARTS = 16;
     /** What a key takes beside its values, in bytes, about. */
     private static final int KEY = 64;
@@ -33,13 +33,13 @@ final class FurtherGroups {
         boolean take(long group, Value[] keys, Value member);
     }
 
-    private final Holdings holdings;
+    private final MemoryBudget budget;
     private final Parts parts;
     private final KeyCode code = new KeyCode();
     private long count;
 
-    FurtherGroups(Holdings holdings) {
-        this.holdings = holdings;
+    PartitionedGroups(MemoryBudget budget) {
+        this.budget = budget;
         this.parts = new Parts(0);
     }
 
@@ -53,7 +53,7 @@ final class FurtherGroups {
 
     /** Gives all members, those of one group together, until no more are wanted. */
     void each(Taker taker) {
-        SortedTurns sorted = new SortedTurns(new boolean[] {false}, (a, b) -> Comparison.compare(a[0], b[0]), holdings);
+        SortedTurns sorted = new SortedTurns(new boolean[] {false}, (a, b) -> Comparison.compare(a[0], b[0]), budget);
         parts.number(sorted);
         sorted.each(turn -> {
             @Nullable Object[] row = turn.names();
@@ -66,7 +66,7 @@ final class FurtherGroups {
     /** Rows by the hashes of their keys. */
     private final class Parts {
         private final int level;
-        private final @Nullable LaidDown[] rows = new LaidDown[PARTS];
+        private final @Nullable SpillFile[] rows = new SpillFile[PARTS];
 
         Parts(int level) {
             this.level = level;
@@ -76,37 +76,37 @@ final class FurtherGroups {
             code.set(keys);
             // Of each level another part of the hash.
             int part = Hashing.of(code.hash(), level) & PARTS - 1;
-            LaidDown laid = rows[part];
+            SpillFile laid = rows[part];
             if (laid == null) {
-                laid = holdings.layDown();
+                laid = budget.newSpillFile();
                 rows[part] = laid;
             }
             laid.add(row);
         }
 
         void number(SortedTurns sorted) {
-            for (LaidDown part : rows) {
+            for (SpillFile part : rows) {
                 if (part != null) {
                     part.complete();
                 }
             }
-            for (LaidDown part : rows) {
+            for (SpillFile part : rows) {
                 if (part != null) {
                     number(part, sorted);
                 }
             }
         }
 
-        private void number(LaidDown part, SortedTurns sorted) {
+        private void number(SpillFile part, SortedTurns sorted) {
             KeyTable first = new KeyTable(1);
             Parts deeper = new Parts(level + 1);
             long bytes = 0;
-            LaidDown.Reader reader = part.read(holdings.readAhead(1));
+            SpillFile.Reader reader = part.read(budget.readAhead(1));
             for (@Nullable Value[] row = reader.next(); row != null; row = reader.next()) {
                 Value[] keys = Arrays.copyOf(row, row.length - 2, Value[].class);
                 code.set(keys);
                 int number = first.find(code);
-                if (number < 0 && holdings.isTooMuch(bytes) && level < LEVELS) {
+                if (number < 0 && budget.isTooMuch(bytes) && level < LEVELS) {
                     deeper.add(keys, row);
                     continue;
                 }
@@ -115,14 +115,14 @@ final class FurtherGroups {
                     number = first.add(code);
                     first.cells()[first.cellsOf(number)] = place;
                     long more = KEY + ValueSize.of(keys);
-                    holdings.add(more);
+                    budget.add(more);
                     bytes += more;
                 }
                 Value group = NumberValue.of(first.cells()[first.cellsOf(number)]);
                 sorted.add(
                         new SortedTurns.Turn(Arrays.copyOf(row, row.length - 1, Object[].class), new Value[] {group}));
             }
-            holdings.add(-bytes);
+            budget.add(-bytes);
             deeper.number(sorted);
         }
     }

@@ -7,11 +7,11 @@ import java.util.List;
 import java.util.Map;
 
 /** The functions over the records of sources that stream, by the reading in which they are calculated. */
-final class Totals {
+final class SourceTotals {
     private final StreamFinder streams;
-    private final Map<Program.Pass, List<TotalNode>> byPass = new LinkedHashMap<>();
+    private final Map<Program.Scan, List<TotalNode>> byPass = new LinkedHashMap<>();
 
-    Totals(StreamFinder streams) {
+    SourceTotals(StreamFinder streams) {
         this.streams = streams;
     }
 
@@ -27,7 +27,7 @@ final class Totals {
     }
 
     /** {@return the functions by the readings of sources for them}, each of which is for all of its functions */
-    Map<Program.Pass, List<TotalNode>> byPass() {
+    Map<Program.Scan, List<TotalNode>> byPass() {
         return byPass;
     }
 }

@@ -3,12 +3,12 @@ package dev.morphema.engine;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
-/** What is worth making only for somebody who asks for it again, and perhaps cannot be made. Not thread-safe. */
-final class SecondTime<T> {
+/** A structure that pays only if it is asked for more than once: made on the second request, if it can be made. Not thread-safe. */
+final class OnDemand<T> {
     private int asked;
     private @Nullable T made;
 
-    /** {@return what was made, or null if it is asked for the first time, or cannot be made} */
+    /** {@return the structure, or null on the first request, or if it cannot be made} */
     @Nullable
     T get(Supplier<@Nullable T> making) {
         if (asked == 1) {

@@ -10,7 +10,7 @@ import dev.morphema.value.BooleanValue;
 import dev.morphema.value.Kind;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
-import dev.morphema.value.Nothing;
+import dev.morphema.value.Missing;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -18,7 +18,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** What a function wants as an argument, and how a value of another kind becomes it. */
-public enum Want {
+public enum ParameterKind {
     /** A text; numbers, booleans and times are taken as they are printed. */
     TEXT(Kind.TEXT),
     /** A number; a text is read as one. */
@@ -44,7 +44,7 @@ public enum Want {
 
     private final @Nullable Kind kind;
 
-    Want(@Nullable Kind kind) {
+    ParameterKind(@Nullable Kind kind) {
         this.kind = kind;
     }
 
@@ -124,7 +124,7 @@ public enum Want {
 
     /** As {@link #scalar}, but a list without items is absent. */
     public static Value scalarIfAny(Value value) {
-        return value instanceof ListValue list && list.items().isEmpty() ? Nothing.ABSENT : scalar(value);
+        return value instanceof ListValue list && list.items().isEmpty() ? Missing.ABSENT : scalar(value);
     }
 
     private ProblemException refused(Value value) {

@@ -16,11 +16,11 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Groups while their members come, given back in order of first appearance. When they get too many, members are laid down
+ * Groups while their members come, given back in order of first appearance. When they get too many, members are spilled
  * under the number of their group; when the keys alone are too many, no new groups are begun: members of {@linkplain
- * FurtherGroups further} ones are laid down too, and come group by group when the groups before are done. Not thread-safe.
+ * PartitionedGroups further} ones are spilled too, and come group by group when the groups before are done. Not thread-safe.
  */
-final class HeldGroups {
+final class HashGroups {
     /** What a group takes beside its keys and members, and each function that is kept up, in bytes, about. */
     private static final int GROUP = 180;
 
@@ -39,7 +39,7 @@ final class HeldGroups {
 
     private final GroupStages.Names names;
     private final Frame frame;
-    private final @Nullable Holdings holdings;
+    private final @Nullable MemoryBudget budget;
     private final int bytesOfGroup;
     private final boolean tallied;
     /** Whether the members are stored: to be given as a whole, or one at a time. */
@@ -52,16 +52,16 @@ final class HeldGroups {
     /** The groups whose cells could not hold what is tallied any more. */
     private BitSet outgrown = new BitSet(0);
 
-    /** How many members were kept since they were last laid down. */
+    /** How many members were kept since they were last spilled. */
     private int kept;
 
     /** Made when there are many. */
     private @Nullable PackedValues packed;
 
-    /** Members of the groups that were laid down; in each the groups have the order that they have here. */
-    private final List<LaidDown> members = new ArrayList<>();
+    /** Members of the groups that were spilled; in each the groups have the order that they have here. */
+    private final List<SpillFile> members = new ArrayList<>();
     /** Keys and members of groups that were not begun. */
-    private @Nullable FurtherGroups further;
+    private @Nullable PartitionedGroups further;
 
     private long bytes;
     private long bytesOfKeys;
@@ -69,13 +69,13 @@ final class HeldGroups {
     /**
      * @param packs whether each member is a value of its own, so that many may be kept as bytes; others can have large parts
      *     that are the same
-     * @param holdings null if all is to stay in memory, so that the groups can be gone through more than once
+     * @param budget null if all is to stay in memory, so that the groups can be gone through more than once
      */
-    HeldGroups(GroupStages.Names names, boolean packs, Frame frame, @Nullable Holdings holdings) {
+    HashGroups(GroupStages.Names names, boolean packs, Frame frame, @Nullable MemoryBudget budget) {
         this.names = names;
         this.packs = packs;
         this.frame = frame;
-        this.holdings = holdings;
+        this.budget = budget;
         this.tallied = names.use().isTallied();
         this.stores = names.use().keeps() || names.use().passes();
         this.groups = new GroupTable(tallied ? names.use().cells() : 0);
@@ -126,7 +126,7 @@ final class HeldGroups {
             hold(packed.lastLength() + PLACE, false);
         } else {
             group.add(member);
-            hold(holdings == null ? 0 : ValueSize.of(member) + PLACE, false);
+            hold(budget == null ? 0 : ValueSize.of(member) + PLACE, false);
         }
     }
 
@@ -190,22 +190,22 @@ final class HeldGroups {
     }
 
     private void hold(long more, boolean ofKeys) {
-        if (holdings == null) {
+        if (budget == null) {
             return;
         }
-        holdings.add(more);
+        budget.add(more);
         bytes += more;
         bytesOfKeys += ofKeys ? more : 0;
-        if (holdings.isTooMuch(bytes - bytesOfKeys)) {
-            layDownMembers(holdings);
+        if (budget.isTooMuch(bytes - bytesOfKeys)) {
+            spillMembers(budget);
         }
-        if (further == null && holdings.isTooMuch(bytesOfKeys)) {
-            further = new FurtherGroups(holdings);
+        if (further == null && budget.isTooMuch(bytesOfKeys)) {
+            further = new PartitionedGroups(budget);
         }
     }
 
-    private void layDownMembers(Holdings from) {
-        LaidDown rows = from.layDown();
+    private void spillMembers(MemoryBudget from) {
+        SpillFile rows = from.newSpillFile();
         for (Group group : groups) {
             Value number = NumberValue.of(group.number());
             for (Value member : members(group)) {
@@ -234,20 +234,20 @@ final class HeldGroups {
     /** Passes on each group in order, until no more are wanted. */
     void each(Flow next) {
         boolean more = passAll(next);
-        FurtherGroups rest = further;
+        PartitionedGroups rest = further;
         if (more && rest != null) {
             forget();
             OneByOne groupsLeft = new OneByOne(next);
             rest.each(groupsLeft);
             groupsLeft.end();
         }
-        if (holdings != null) {
+        if (budget != null) {
             forget();
         }
     }
 
     private void forget() {
-        Objects.requireNonNull(holdings).add(-bytes);
+        Objects.requireNonNull(budget).add(-bytes);
         bytes = 0;
         bytesOfKeys = 0;
         groups = new GroupTable(tallied ? names.use().cells() : 0);
@@ -259,7 +259,7 @@ final class HeldGroups {
     }
 
     /** Begins a group when its first member comes, and passes it on when that of the next one does. */
-    private final class OneByOne implements FurtherGroups.Taker {
+    private final class OneByOne implements PartitionedGroups.Taker {
         private final Flow next;
         private long group = -1;
         private boolean more = true;
@@ -292,14 +292,13 @@ final class HeldGroups {
 
     private boolean passAll(Flow next) {
         boolean passes = names.use().passes();
-        if (passes && holdings != null && !members.isEmpty()) {
+        if (passes && budget != null && !members.isEmpty()) {
             // What takes the members may need the memory.
-            layDownMembers(holdings);
+            spillMembers(budget);
         }
         List<MembersAgain> again = new ArrayList<>();
-        for (LaidDown rows : members) {
-            again.add(
-                    new MembersAgain(rows.read(Objects.requireNonNull(holdings).readAhead(members.size()))));
+        for (SpillFile rows : members) {
+            again.add(new MembersAgain(rows.read(Objects.requireNonNull(budget).readAhead(members.size()))));
         }
         for (Group group : groups) {
             boolean more = passes
@@ -346,7 +345,7 @@ final class HeldGroups {
         return Many.owned(all);
     }
 
-    /** {@return the members that were not laid down} */
+    /** {@return the members that were not spilled} */
     private List<Value> members(Group group) {
         int[] places = group.places();
         if (packed == null || places.length == 0) {
@@ -359,12 +358,12 @@ final class HeldGroups {
         return all;
     }
 
-    /** Members that were laid down at one time. */
+    /** Members that were spilled at one time. */
     private static final class MembersAgain {
-        private final LaidDown.Reader rows;
+        private final SpillFile.Reader rows;
         private @Nullable Value @Nullable [] next;
 
-        MembersAgain(LaidDown.Reader rows) {
+        MembersAgain(SpillFile.Reader rows) {
             this.rows = rows;
             this.next = rows.next();
         }

@@ -5,7 +5,7 @@ import dev.morphema.format.Limits;
 import java.util.concurrent.TimeUnit;
 
 /** Keeps a run within its limits of steps, records and time, and stops it when somebody wants that. Not thread-safe. */
-final class Pace {
+final class LimitGuard {
     /** So many steps or records are between two looks. */
     static final int STRIDE = 1 << 8;
 
@@ -19,7 +19,7 @@ final class Pace {
     /** Of the units before this one. */
     private long before;
 
-    Pace(RunWatch watch, Limits limits) {
+    LimitGuard(RunWatch watch, Limits limits) {
         this.watch = watch;
         this.limits = limits;
         this.mostSteps = limits.most(Limit.STEPS);

@@ -1,7 +1,7 @@
 package dev.morphema.check;
 
 /** How many values an expression gives. */
-enum Card {
+enum Cardinality {
     /** One, or nothing. */
     ONE,
     /** Any number, side by side. */
@@ -12,7 +12,7 @@ enum Card {
     UNKNOWN;
 
     /** {@return how many the two together give, of which one is taken} */
-    Card or(Card other) {
+    Cardinality or(Cardinality other) {
         if (this == other) {
             return this;
         }

@@ -14,17 +14,17 @@ import java.util.function.IntPredicate;
  * use the names of its own loop and those of the top level, but none whose value is known only with the group. One that has no
  * names but those of the top level and of its own loops gives the same all through a run.
  */
-final class SteadyCheck implements Expr.Visitor<Boolean> {
+final class InvariantCheck implements Expr.Visitor<Boolean> {
     private final Resolution resolution;
     private final Set<Integer> own = new HashSet<>();
     private final IntPredicate allowed;
 
-    SteadyCheck(Resolution resolution) {
+    InvariantCheck(Resolution resolution) {
         this(resolution, slot -> false);
     }
 
     /** @param allowed says of a slot whether its name may be used, beside those of the expression's own loops */
-    SteadyCheck(Resolution resolution, IntPredicate allowed) {
+    InvariantCheck(Resolution resolution, IntPredicate allowed) {
         this.resolution = resolution;
         this.allowed = allowed;
     }
@@ -38,12 +38,12 @@ final class SteadyCheck implements Expr.Visitor<Boolean> {
         return own.contains(slot) || allowed.test(slot);
     }
 
-    boolean isSteady(Expr expr) {
+    boolean isInvariant(Expr expr) {
         return expr.accept(this);
     }
 
     private boolean all(List<Expr> exprs) {
-        return exprs.stream().allMatch(this::isSteady);
+        return exprs.stream().allMatch(this::isInvariant);
     }
 
     @Override
@@ -75,12 +75,12 @@ final class SteadyCheck implements Expr.Visitor<Boolean> {
 
     @Override
     public Boolean step(Expr.Step step) {
-        return isSteady(step.base());
+        return isInvariant(step.base());
     }
 
     @Override
     public Boolean lookup(Expr.Lookup lookup) {
-        return (resolution.table(lookup).isPresent() || isSteady(lookup.base())) && all(lookup.keys());
+        return (resolution.table(lookup).isPresent() || isInvariant(lookup.base())) && all(lookup.keys());
     }
 
     @Override
@@ -91,32 +91,32 @@ final class SteadyCheck implements Expr.Visitor<Boolean> {
     @Override
     public Boolean forEach(Expr.ForEach forEach) {
         Set<Integer> around = new HashSet<>(own);
-        boolean steady = forEach.loop().clauses().stream().allMatch(this::isSteady)
-                && (forEach.yield() == null || isSteady(forEach.yield()));
+        boolean invariant = forEach.loop().clauses().stream().allMatch(this::isInvariant)
+                && (forEach.yield() == null || isInvariant(forEach.yield()));
         own.retainAll(around);
-        return steady;
+        return invariant;
     }
 
-    boolean isSteady(Loop.Clause clause) {
+    boolean isInvariant(Loop.Clause clause) {
         if (clause instanceof Loop.SortBy sortBy) {
-            return sortBy.keys().stream().allMatch(key -> isSteady(key.value()));
+            return sortBy.keys().stream().allMatch(key -> isInvariant(key.value()));
         }
         if (clause instanceof Loop.DistinctBy distinctBy) {
             return all(distinctBy.keys());
         }
-        return clause instanceof Loop.Take take ? isSteady(take.count()) : passesSteadily(clause);
+        return clause instanceof Loop.Take take ? isInvariant(take.count()) : passesInvariantly(clause);
     }
 
-    /** {@return whether a clause looks at one turn and at nothing else}, and is steady; its names are own ones from now on. */
-    boolean passesSteadily(Loop.Clause clause) {
+    /** {@return whether a clause looks at one turn and at nothing else}, and is invariant; its names are own ones from now on. */
+    boolean passesInvariantly(Loop.Clause clause) {
         if (clause instanceof Loop.Where where) {
-            return isSteady(where.condition());
+            return isInvariant(where.condition());
         }
         if (clause instanceof Loop.Let let) {
             allow(resolution.slot(let));
-            return isSteady(let.value());
+            return isInvariant(let.value());
         }
-        if (clause instanceof Loop.Bind bind && isSteady(bind.sequence())) {
+        if (clause instanceof Loop.Bind bind && isInvariant(bind.sequence())) {
             allow(resolution.slot(bind));
             return true;
         }
@@ -135,18 +135,18 @@ final class SteadyCheck implements Expr.Visitor<Boolean> {
 
     @Override
     public Boolean ifThen(Expr.If ifThen) {
-        return isSteady(ifThen.condition())
-                && isSteady(ifThen.then())
-                && (ifThen.otherwise() == null || isSteady(ifThen.otherwise()));
+        return isInvariant(ifThen.condition())
+                && isInvariant(ifThen.then())
+                && (ifThen.otherwise() == null || isInvariant(ifThen.otherwise()));
     }
 
     @Override
     public Boolean binary(Expr.Binary binary) {
-        return isSteady(binary.left()) && isSteady(binary.right());
+        return isInvariant(binary.left()) && isInvariant(binary.right());
     }
 
     @Override
     public Boolean unary(Expr.Unary unary) {
-        return isSteady(unary.operand());
+        return isInvariant(unary.operand());
     }
 }

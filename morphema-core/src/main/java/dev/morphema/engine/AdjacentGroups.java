@@ -13,7 +13,7 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /** The groups of members side by side, in one run of a loop: one ends where the next begins. Not thread-safe. */
-final class NeighbourGroups implements HeldFlow {
+final class AdjacentGroups implements HeldFlow {
     private final Stages.@Nullable Keys keys;
     private final @Nullable Node begins;
     private final Node member;
@@ -45,7 +45,7 @@ final class NeighbourGroups implements HeldFlow {
     private boolean more = true;
 
     /** @param held whether no group is passed on before the end */
-    NeighbourGroups(GroupStages.Runs stage, Frame frame, Flow next, boolean held) {
+    AdjacentGroups(GroupStages.Runs stage, Frame frame, Flow next, boolean held) {
         this.keys = stage.keys();
         this.begins = stage.begins();
         this.member = stage.member();

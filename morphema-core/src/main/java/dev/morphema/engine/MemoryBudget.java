@@ -7,10 +7,10 @@ import dev.morphema.value.ValueNames;
 import java.io.IOException;
 
 /**
- * What the groups and sorts of one run hold in memory, and where they lay it down when it gets too much. Not thread-safe.
+ * The memory that the groups and sorts of one run may use, and where they spill what exceeds it. Not thread-safe.
  */
-final class Holdings {
-    /** Who holds less than this share of the budget gains nothing for the others by laying it down. */
+final class MemoryBudget {
+    /** Who holds less than this share of the budget gains nothing for the others by spilling it. */
     private static final int SMALLEST_SHARE = 8;
 
     private final long budget;
@@ -22,7 +22,7 @@ final class Holdings {
      * @param budget how many bytes may be held, about
      * @param scratch takes what is more than that
      */
-    Holdings(long budget, Scratch scratch) {
+    MemoryBudget(long budget, Scratch scratch) {
         this.budget = budget;
         this.scratch = scratch;
     }
@@ -32,14 +32,14 @@ final class Holdings {
         held += bytes;
     }
 
-    /** {@return whether one that holds so many of the bytes is to lay them down} */
+    /** {@return whether one that holds so many of the bytes is to spill them} */
     boolean isTooMuch(long own) {
         return held > budget && own > budget / SMALLEST_SHARE;
     }
 
     /** {@return an empty list of rows that is kept outside of memory} */
-    LaidDown layDown() {
-        return new LaidDown(scratch, names);
+    SpillFile newSpillFile() {
+        return new SpillFile(scratch, names);
     }
 
     /** {@return the bytes that each of several readers may use for what it reads ahead} */
