@@ -3,12 +3,15 @@ package dev.morphema.benchmarks;
 import dev.morphema.benchmarks.hand.G1;
 import dev.morphema.benchmarks.hand.G2;
 import dev.morphema.benchmarks.hand.G3;
+import dev.morphema.benchmarks.hand.G4;
+import dev.morphema.benchmarks.hand.G5;
 import dev.morphema.benchmarks.hand.J1;
 import dev.morphema.benchmarks.hand.Limit;
 import dev.morphema.benchmarks.hand.S1;
 import dev.morphema.benchmarks.hand.S2;
 import dev.morphema.benchmarks.hand.S3;
 import dev.morphema.benchmarks.hand.S4;
+import dev.morphema.benchmarks.hand.S5;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -41,7 +44,7 @@ final class Contenders {
             case S2 -> Limit::s2;
             case S3 -> Limit::s3;
             case S4 -> Limit::s4;
-            case G1, G2, G3, J1 -> null;
+            case S5, G1, G2, G3, G4, G5, J1 -> null;
         };
     }
 
@@ -51,9 +54,12 @@ final class Contenders {
             case S2 -> dev.morphema.benchmarks.plain.S2::run;
             case S3 -> dev.morphema.benchmarks.plain.S3::run;
             case S4 -> dev.morphema.benchmarks.plain.S4::run;
+            case S5 -> dev.morphema.benchmarks.plain.S5::run;
             case G1 -> dev.morphema.benchmarks.plain.G1::run;
             case G2 -> dev.morphema.benchmarks.plain.G2::run;
             case G3 -> dev.morphema.benchmarks.plain.G3::run;
+            case G4 -> dev.morphema.benchmarks.plain.G4::run;
+            case G5 -> dev.morphema.benchmarks.plain.G5::run;
             case J1 -> dev.morphema.benchmarks.plain.J1::run;
         };
     }
@@ -64,9 +70,12 @@ final class Contenders {
             case S2 -> S2::run;
             case S3 -> S3::run;
             case S4 -> S4::run;
+            case S5 -> S5::run;
             case G1 -> G1::run;
             case G2 -> G2::run;
             case G3 -> G3::run;
+            case G4 -> G4::run;
+            case G5 -> G5::run;
             case J1 -> J1::run;
         };
     }

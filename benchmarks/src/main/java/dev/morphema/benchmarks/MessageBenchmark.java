@@ -3,6 +3,7 @@ package dev.morphema.benchmarks;
 import dev.morphema.Messages;
 import dev.morphema.benchmarks.hand.M1;
 import dev.morphema.benchmarks.hand.M2;
+import dev.morphema.benchmarks.hand.M3;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
@@ -18,7 +19,7 @@ import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 
-/** One message of 2 kB in JSON (M1) and one of 20 kB in XML (M2), in memory. */
+/** Messages in memory: 2 kB of JSON (M1), 20 kB of XML (M2), and 20 kB of JSON whose lines are grouped (M3). */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MICROSECONDS)
@@ -28,24 +29,20 @@ import org.openjdk.jmh.annotations.Warmup;
 public class MessageBenchmark {
     private Messages json;
     private Messages xml;
+    private Messages grouped;
     private byte[] jsonMessage;
     private byte[] xmlMessage;
+    private byte[] groupedMessage;
 
     /** Makes the messages. */
     @Setup
     public void setUp() throws IOException {
         json = Morphemas.mapping("M1").messages("call", "out");
         xml = Morphemas.mapping("M2").messages("notice", "out");
-        StringBuilder lines = new StringBuilder("{\"imo\":\"9000011\",\"ship\":\"Nordlys\",\"lines\":[");
-        for (int i = 0; i < 20; i++) {
-            lines.append(i > 0 ? "," : "")
-                    .append("{\"bill\":\"SKB-")
-                    .append(i)
-                    .append("\",\"kg\":1250.5")
-                    .append(i % 10)
-                    .append(",\"goods\":\"salt, in bags\",\"remark\":\"none at all\"}");
-        }
-        jsonMessage = lines.append("]}").toString().getBytes(StandardCharsets.UTF_8);
+        grouped = Morphemas.mapping("M3").messages("call", "out");
+        jsonMessage = lines(20, 1);
+        groupedMessage = lines(200, 12);
+
         StringBuilder calls = new StringBuilder("<Notice port=\"XXSKL\"><Day>2026-03-05</Day>");
         for (int i = 0; i < 100; i++) {
             calls.append("<Call imo=\"")
@@ -59,6 +56,22 @@ public class MessageBenchmark {
         xmlMessage = calls.append("</Notice>").toString().getBytes(StandardCharsets.UTF_8);
         requireEqual(m1(), m1Hand());
         requireEqual(m2(), m2Hand());
+        requireEqual(m3(), m3Hand());
+    }
+
+    private static byte[] lines(int count, int goods) {
+        StringBuilder lines = new StringBuilder("{\"imo\":\"9000011\",\"ship\":\"Nordlys\",\"lines\":[");
+        for (int i = 0; i < count; i++) {
+            lines.append(i > 0 ? "," : "")
+                    .append("{\"bill\":\"SKB-")
+                    .append(i)
+                    .append("\",\"kg\":1250.5")
+                    .append(i % 10)
+                    .append(",\"goods\":\"salt, in bags")
+                    .append(goods > 1 ? " of kind " + i % goods : "")
+                    .append("\",\"remark\":\"none at all\"}");
+        }
+        return lines.append("]}").toString().getBytes(StandardCharsets.UTF_8);
     }
 
     /** What gives another result is no rival. */
@@ -79,6 +92,18 @@ public class MessageBenchmark {
     @Benchmark
     public byte[] m2() {
         return xml.transform(xmlMessage);
+    }
+
+    /** {@return the message in JSON whose lines are grouped} */
+    @Benchmark
+    public byte[] m3() {
+        return grouped.transform(groupedMessage);
+    }
+
+    /** {@return the message in JSON whose lines are grouped, by a program written by hand} */
+    @Benchmark
+    public byte[] m3Hand() throws IOException {
+        return M3.convert(groupedMessage);
     }
 
     /** {@return the message in JSON, by a program written by hand} */
