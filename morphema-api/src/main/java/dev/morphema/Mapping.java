@@ -2,6 +2,7 @@ package dev.morphema;
 
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.engine.Counts;
+import dev.morphema.engine.ParamValues;
 import dev.morphema.engine.Program;
 import dev.morphema.engine.Run;
 import dev.morphema.engine.RunCaches;
@@ -242,6 +243,25 @@ public final class Mapping {
         }
     }
 
+    /** Refuses parameters that there are not, and values that are not of their types. */
+    void requireParams(RunOptions options) {
+        List<Problem> problems = new ArrayList<>();
+        unknown(options.params().keySet(), params(), Code.PARAMETER, "parameter", problems);
+        if (!problems.isEmpty()) {
+            throw new ProblemException(problems);
+        }
+        ParamValues.requireTypes(program, options.params());
+    }
+
+    /** Refuses inputs of sources that there are not. */
+    void requireSources(Inputs inputs) {
+        List<Problem> problems = new ArrayList<>();
+        unknown(inputs.bySource().keySet(), sources(), Code.UNKNOWN_SOURCE, "source", problems);
+        if (!problems.isEmpty()) {
+            throw new ProblemException(problems);
+        }
+    }
+
     private static void unknown(
             Collection<String> given, List<String> known, Code code, String what, List<Problem> problems) {
         for (String name : given) {
@@ -263,12 +283,28 @@ public final class Mapping {
 
     /** As {@link #messages(String, String)}, with options that hold for all messages. */
     public Messages messages(String source, String target, RunOptions options) {
-        checkNames(Inputs.bytes(source, new byte[0]), Outputs.stream(target, OutputStream.nullOutputStream()), options);
+        return messages(source, target, Inputs.NONE, options);
+    }
+
+    /**
+     * As {@link #messages(String, String)}, where the mapping has more sources than that of the messages.
+     *
+     * @param further the inputs of the other sources, read anew for each message
+     * @param options that hold for all messages
+     * @throws ProblemException if the mapping has no such source, target or parameter, a source has no input, or the value of a
+     *     parameter is not of its type
+     */
+    public Messages messages(String source, String target, Inputs further, RunOptions options) {
+        checkNames(
+                further.andBytes(source, new byte[0]),
+                Outputs.stream(target, OutputStream.nullOutputStream()),
+                options);
+        ParamValues.requireTypes(program, options.params());
         if (hasManyDocuments(target)) {
             throw new ProblemException(
                     Problem.error(Code.USAGE, "The target " + target + " has many documents; a message becomes one."));
         }
-        return new Messages(this, source, target, options);
+        return new Messages(this, source, target, further, options);
     }
 
     /** {@return whether a source is the sequence over any number of files} */

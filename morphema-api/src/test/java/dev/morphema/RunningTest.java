@@ -155,6 +155,44 @@ class RunningTest {
     }
 
     @Test
+    @DisplayName("messages have parameters and further inputs of their own")
+    void messagesWithMore() {
+        Mapping mapping = Language.load("""
+                param day: date
+                param times: integer = 1
+                source call: json
+                source rates: csv
+                table rate for r in rates key r.code
+                target booking: json(indent = 0) { day = day  fee = call.n * rate[call.code].rate * times }
+                """);
+        Messages messages = mapping.messages(
+                "call",
+                "booking",
+                Inputs.text("rates", "code,rate\nA,2\nB,3\n"),
+                RunOptions.DEFAULT.param("day", "2026-03-05"));
+        String call = "{\"code\": \"B\", \"n\": 5}";
+        assertThat(messages.transform(call)).isEqualTo("{\"day\":\"2026-03-05\",\"fee\":15}\n");
+        assertThat(messages.param("day", "2026-03-06").param("times", "2").transform(call))
+                .isEqualTo("{\"day\":\"2026-03-06\",\"fee\":30}\n");
+        assertThat(messages.with(Inputs.text("rates", "code,rate\nB,7\n"))
+                        .attempt(call)
+                        .text())
+                .contains("{\"day\":\"2026-03-05\",\"fee\":35}\n");
+        assertThat(messages.transform(call)).isEqualTo("{\"day\":\"2026-03-05\",\"fee\":15}\n");
+        assertThat(failure(() -> messages.param("dya", "2026-03-06"))).isEqualTo(Code.PARAMETER);
+        assertThat(failure(() -> messages.param("day", "yesterday"))).isEqualTo(Code.PARAMETER);
+        assertThat(failure(() -> messages.with(Inputs.text("rate", "code,rate\n"))))
+                .isEqualTo(Code.UNKNOWN_SOURCE);
+        assertThat(failure(() -> mapping.messages("call", "booking"))).isEqualTo(Code.MISSING_INPUT);
+        assertThat(failure(() -> mapping.messages(
+                        "call",
+                        "booking",
+                        Inputs.text("rates", "code,rate\n"),
+                        RunOptions.DEFAULT.param("times", "many"))))
+                .isEqualTo(Code.PARAMETER);
+    }
+
+    @Test
     @DisplayName("a message that cannot be transformed is an answer with problems, or an exception")
     void badMessages() {
         Messages messages = Language.load("source call: json\ntarget booking: json { n = call.n * 2 }")

@@ -103,14 +103,14 @@ class SpoiledInputsProperties {
     }
 
     /** A mapping of a source s to a target o; what it has learned of one message must not matter for the next. */
-    private record AccessPath(Mapping mapping, Messages messages) {
-        static AccessPath of(String mapping) {
+    private record Delivery(Mapping mapping, Messages messages) {
+        static Delivery of(String mapping) {
             Mapping loaded = Language.load(mapping);
-            return new AccessPath(loaded, loaded.messages("s", "o"));
+            return new Delivery(loaded, loaded.messages("s", "o"));
         }
     }
 
-    private void sameEachWay(AccessPath way, String whole, List<Damage> damages) throws IOException {
+    private void sameEachWay(Delivery way, String whole, List<Damage> damages) throws IOException {
         byte[] bytes = whole.getBytes(StandardCharsets.UTF_8);
         for (Damage damage : damages) {
             bytes = damage.to(bytes);
@@ -148,9 +148,9 @@ class SpoiledInputsProperties {
 
     private static final String CSV = "ship;bill;kg;note\r\nNordlys;SKB-1;12,5;\"a \"\"b\"\"\nc\"\r\n"
             + "Sula;SKB-2;3;sør\r\n\"Dryad\";;0,25;\r\n";
-    private static final AccessPath ROWS = AccessPath.of("source s: csv(delimiter = ';') { kg: number(',') }\n"
+    private static final Delivery ROWS = Delivery.of("source s: csv(delimiter = ';') { kg: number(',') }\n"
             + "target o: json { for r in s { ship = r.ship  kg = r.kg  note = r.note } }");
-    private static final AccessPath GROUPED = AccessPath.of("source s: csv(delimiter = ';')\n"
+    private static final Delivery GROUPED = Delivery.of("source s: csv(delimiter = ';')\n"
             + "target o: csv { for r in s group by ship = r.ship as rs { ship = ship  n = count(rs) } }");
 
     @Property(tries = 4_000)
@@ -160,9 +160,9 @@ class SpoiledInputsProperties {
 
     private static final String CALL = "{\"ship\": \"Nordlys\", \"lines\": [{\"kg\": 12.50, \"note\": \"s\\u00f8r\"},"
             + " {\"kg\": -3e2, \"note\": null, \"more\": [true, {\"a\": \"b\\n\"}]}], \"imo\": \"9000011\"}\n";
-    private static final AccessPath CALLS =
-            AccessPath.of("source s: json\n" + "target o: csv { for l in s.lines { kg = l.kg  note = l.note } }");
-    private static final AccessPath WHOLE = AccessPath.of("source s: json(mismatch = allow)\n"
+    private static final Delivery CALLS =
+            Delivery.of("source s: json\n" + "target o: csv { for l in s.lines { kg = l.kg  note = l.note } }");
+    private static final Delivery WHOLE = Delivery.of("source s: json(mismatch = allow)\n"
             + "target o: xml { Call { Ship = s.ship  Imo = s.imo  Line for l in s.lines => l.kg } }");
 
     @Property(tries = 4_000)
@@ -172,9 +172,9 @@ class SpoiledInputsProperties {
 
     private static final String LINES = "{\"ship\":\"Nordlys\",\"kg\":12.50,\"note\":\"s\\u00f8r\"}\n"
             + "{\"ship\":\"Sula\",\"kg\":3,\"note\":null,\"more\":{\"a\":[1,2]}}\n{\"note\":\"\",\"ship\":\"Dryad\",\"kg\":-1e1}\n";
-    private static final AccessPath EACH = AccessPath.of(
+    private static final Delivery EACH = Delivery.of(
             "source s: jsonl(mismatch = allow)\ntarget o: csv { for r in s { ship = r.ship  kg = r.kg  note = r.note } }");
-    private static final AccessPath TOTALS = AccessPath.of("source s: jsonl { kg: number }\n"
+    private static final Delivery TOTALS = Delivery.of("source s: jsonl { kg: number }\n"
             + "target o: json { for r in s group by ship = r.ship as rs { ship = ship  kg = sum(rs.kg) } }");
 
     @Property(tries = 4_000)
@@ -187,10 +187,10 @@ class SpoiledInputsProperties {
             + "  <Call imo=\"9000011\"><b:Ship>Nordlys &amp; sør</b:Ship><Kg>12.5</Kg></Call>\n"
             + "  <Call imo=\"9000023\"><b:Ship><![CDATA[<Sula>]]></b:Ship><Kg>3</Kg><Note>a <i>b</i> c</Note></Call>\n"
             + "</Notice>\n";
-    private static final AccessPath EACH_CALL = AccessPath.of("prefix a = 'urn:a'\nprefix b = 'urn:b'\n"
+    private static final Delivery EACH_CALL = Delivery.of("prefix a = 'urn:a'\nprefix b = 'urn:b'\n"
             + "source s: xml(mismatch = allow)\n"
             + "target o: csv { for c in s.a:Notice.a:Call { imo = c.@imo  ship = c.b:Ship  kg = c.a:Kg } }");
-    private static final AccessPath COPIED = AccessPath.of(
+    private static final Delivery COPIED = Delivery.of(
             "prefix a = 'urn:a'\nprefix b = 'urn:b'\nsource s: xml\n"
                     + "target o: json { port = s.Notice.@port  notes = [text(n) for n in s.Notice..Note]  call = count(s.Notice.Call) }");
 

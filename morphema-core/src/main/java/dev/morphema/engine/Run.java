@@ -10,7 +10,6 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
@@ -142,7 +141,7 @@ public final class Run {
         @Nullable Value[] values = new Value[program.params().size()];
         this.state = new RunState(program, values, settings, new Sources());
         for (int i = 0; i < values.length; i++) {
-            values[i] = param(program.params().get(i), settings.params());
+            values[i] = ParamValues.of(program.params().get(i), settings.params(), state);
         }
     }
 
@@ -486,35 +485,5 @@ public final class Run {
                         .mapToLong(slot -> count(record.get(slot), path.subList(1, path.size())))
                         .sum()
                 : 0;
-    }
-
-    private Value param(Program.Param param, Map<String, Value> given) {
-        Value value = given.get(param.name());
-        if (value == null) {
-            Node fallback = param.fallback();
-            if (fallback == null) {
-                throw new ProblemException(
-                        Problem.error(Code.PARAMETER, "The parameter " + param.name() + " has no value and no default.")
-                                .withHelp("give it one, or a default in the mapping"));
-            }
-            Value usual = fallback.scalar(new Frame(state, 0));
-            try {
-                return converted(param.converter(), usual);
-            } catch (ProblemException e) {
-                throw fallback.located(e);
-            }
-        }
-        try {
-            return converted(param.converter(), value);
-        } catch (ProblemException e) {
-            throw new ProblemException(
-                    Problem.error(Code.PARAMETER, "The value of the parameter " + param.name() + " is not of its type.")
-                            .withValue(e.problem().value())
-                            .withHelp(e.problem().message()));
-        }
-    }
-
-    private static Value converted(Converter converter, Value value) {
-        return value.isMissing() ? value : converter.convert(value);
     }
 }

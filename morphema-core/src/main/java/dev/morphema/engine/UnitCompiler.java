@@ -17,8 +17,6 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
-import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -155,7 +153,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         };
     }
 
-    private FieldName fieldName(Name name, boolean attribute) {
+    FieldName fieldName(Name name, boolean attribute) {
         return resolution.fieldName(name, attribute);
     }
 
@@ -376,7 +374,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         return new Content.Pieces(body);
     }
 
-    private boolean counted() {
+    boolean counted() {
         repeats |= nesting == 0;
         return nesting == 0;
     }
@@ -403,7 +401,7 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         List<Action> actions = new ArrayList<>();
         List<NameGuard.Statement> statements = new ArrayList<>();
         int streamedAt = -1;
-        ActionCompiler compiler = new ActionCompiler(block);
+        ActionCompiler compiler = new ActionCompiler(this, resolution, block);
         block.statements().forEach(compiler::prepare);
         for (Stmt statement : block.statements()) {
             if (streamed.stream().anyMatch(loop -> StreamFinder.leadsTo(statement, loop))) {
@@ -422,101 +420,5 @@ final class UnitCompiler implements Expr.Visitor<Node> {
 
     private static Span placeOf(Stmt statement) {
         return statement instanceof Stmt.Field field ? field.name().span() : statement.span();
-    }
-
-    /** Compiles the statements of one block. */
-    private final class ActionCompiler implements Stmt.Visitor<@Nullable Action> {
-        private final Block block;
-        private final Map<Stmt.Field, Actions.Field> fields = new IdentityHashMap<>();
-
-        ActionCompiler(Block block) {
-            this.block = block;
-        }
-
-        @Override
-        public Action field(Stmt.Field field) {
-            Actions.Field known = fields.get(field);
-            if (known == null) {
-                known = make(field);
-                fields.put(field, known);
-            }
-            return known;
-        }
-
-        private Actions.Field make(Stmt.Field field) {
-            Content content = field.content() instanceof Stmt.Rule rule
-                    ? new Content.Rule(
-                            node(rule.value()), resolution.converter(field).orElse(null))
-                    : content(field.content());
-            return new Actions.Field(
-                    field.name().span(),
-                    fieldName(field.name(), field.attribute()),
-                    field.presence(),
-                    content,
-                    resolution.slotIfAny(field).orElse(-1),
-                    resolution.slotIfAny(field.content()).orElse(-1));
-        }
-
-        @Override
-        public Action ownText(Stmt.OwnText ownText) {
-            return new Actions.OwnText(node(ownText.value()));
-        }
-
-        @Override
-        public Action item(Stmt.Item item) {
-            return new Actions.Item(content(item.content()), counted());
-        }
-
-        /** Makes known how lets and kept fields are calculated, before anything is compiled that may use them. */
-        void prepare(Stmt statement) {
-            if (statement instanceof Stmt.Let let) {
-                lazy(resolution.slot(let), () -> node(let.value()));
-            } else if (statement instanceof Stmt.Field field) {
-                resolution.slotIfAny(field).ifPresent(slot -> lazy(slot, () -> kept(field)));
-            }
-        }
-
-        private Node kept(Stmt.Field field) {
-            Content.Rule rule = (Content.Rule) ((Actions.Field) field(field)).content();
-            return new KeptNode(field.name().span(), rule);
-        }
-
-        @Override
-        public @Nullable Action let(Stmt.Let let) {
-            return null;
-        }
-
-        @Override
-        public Action ifThen(Stmt.If ifThen) {
-            return new Actions.Choice(
-                    node(ifThen.condition()),
-                    body(ifThen.then()),
-                    ifThen.otherwise() == null ? null : body(ifThen.otherwise()));
-        }
-
-        @Override
-        public Action copy(Stmt.Copy copy) {
-            Set<FieldName> names = new LinkedHashSet<>();
-            copy.names().forEach(name -> {
-                names.add(fieldName(name, false));
-                names.add(fieldName(name, true));
-            });
-            Map<FieldName, Actions.Field> inPlace = new LinkedHashMap<>();
-            for (Stmt statement : block.statements()) {
-                if (statement instanceof Stmt.Field field) {
-                    Actions.Field action = (Actions.Field) field(field);
-                    inPlace.put(action.name(), action);
-                }
-            }
-            boolean only = copy.choice() == Stmt.Copy.Choice.ONLY;
-            boolean without = copy.choice() == Stmt.Copy.Choice.WITHOUT;
-            return new Actions.Copy(node(copy.record()), only ? names : null, without ? names : Set.of(), inPlace);
-        }
-
-        @Override
-        public Action require(Stmt.Require require) {
-            return new Actions.Require(
-                    require.span(), node(require.condition()), require.warn(), node(require.message()));
-        }
     }
 }

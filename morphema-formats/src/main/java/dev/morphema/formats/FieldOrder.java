@@ -23,8 +23,8 @@ public final class FieldOrder {
     /** The places below, by slot; made when they are first met. */
     private final @Nullable FieldOrder[] below;
 
-    /** The ways to the fields, as far as they are known, and how many were remembered for each. */
-    private @Nullable AccessPath[] ways = new AccessPath[0];
+    /** The gaps to the fields, as far as they are known, and how many were remembered for each. */
+    private @Nullable KnownGap[] gaps = new KnownGap[0];
 
     private int[] learned = new int[0];
     private FieldBytes.@Nullable Row row;
@@ -141,17 +141,17 @@ public final class FieldOrder {
         return again;
     }
 
-    /** {@return the way to the field that came next the last time, or null if it is not known} */
-    public @Nullable AccessPath way() {
-        return next < ways.length ? ways[next] : null;
+    /** {@return the gap to the field that came next the last time, or null if it is not known} */
+    public @Nullable KnownGap gap() {
+        return next < gaps.length ? gaps[next] : null;
     }
 
-    /** The field to which the {@linkplain #way way} leads is the next one. */
+    /** The field to which the {@linkplain #gap gap} leads is the next one. */
     public void goOn() {
         next++;
     }
 
-    /** {@return whether more ways may be learned here and below; if not, records are ever others, and who reads the next learns anew} */
+    /** {@return whether more gaps may be learned here and below; if not, records are ever others, and who reads the next learns anew} */
     public boolean mayLearnMore() {
         for (int count : learned) {
             if (count >= MOST_WAYS) {
@@ -166,19 +166,19 @@ public final class FieldOrder {
         return true;
     }
 
-    /** {@return whether it is worthwhile to remember the way to the last field: not of a single record, nor if it is ever another} */
+    /** {@return whether it is worthwhile to remember the gap to the last field: not of a single record, nor if it is ever another} */
     public boolean wantsWay() {
         return again && next > 0 && (next > learned.length || learned[next - 1] < MOST_WAYS);
     }
 
-    /** Remembers the way to the last field. */
-    public void learn(AccessPath way) {
+    /** Remembers the gap to the last field. */
+    public void learn(KnownGap gap) {
         int last = next - 1;
-        if (last >= ways.length) {
-            ways = Arrays.copyOf(ways, fields.length);
+        if (last >= gaps.length) {
+            gaps = Arrays.copyOf(gaps, fields.length);
             learned = Arrays.copyOf(learned, fields.length);
         }
-        ways[last] = way;
+        gaps[last] = gap;
         learned[last]++;
     }
 

@@ -2,8 +2,8 @@ package dev.morphema.json;
 
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
-import dev.morphema.formats.AccessPath;
 import dev.morphema.formats.FieldOrder;
+import dev.morphema.formats.KnownGap;
 import dev.morphema.formats.PlainRun;
 import dev.morphema.formats.ReadBuffer;
 import dev.morphema.value.FieldBytes;
@@ -83,10 +83,10 @@ final class ByteTokens implements JsonTokens {
 
     private boolean scanned;
 
-    // Where the way to the name at hand begins: behind the value before it, or at the beginning of its object.
-    private long wayFrom;
-    private int wayLine;
-    private boolean wayAfterValue;
+    // Where the gap to the name at hand begins: behind the value before it, or at the beginning of its object.
+    private long gapFrom;
+    private int gapLine;
+    private boolean gapAfterValue;
 
     private int line = 1;
     /** How many bytes were before those in the buffer, and before the line at hand. */
@@ -181,9 +181,9 @@ final class ByteTokens implements JsonTokens {
             named = false;
             return value(skipWhite());
         }
-        wayFrom = dropped + at;
-        wayLine = line;
-        wayAfterValue = needsComma;
+        gapFrom = dropped + at;
+        gapLine = line;
+        gapAfterValue = needsComma;
         int b = skipWhite();
         if (depth == 0) {
             return b == -1 && at == limit ? null : value(b);
@@ -449,13 +449,13 @@ final class ByteTokens implements JsonTokens {
         byte[] bytes = buffer;
         int p = at;
         boolean afterValue = needsComma;
-        for (AccessPath way = place.way(); isNext(way, bytes, p, afterValue); way = place.way()) {
-            FieldOrder.Field field = way.field();
-            int first = p + way.length();
+        for (KnownGap gap = place.gap(); isNext(gap, bytes, p, afterValue); gap = place.gap()) {
+            FieldOrder.Field field = gap.field();
+            int first = p + gap.length();
             place.goOn();
-            if (way.lines() > 0) {
-                line += way.lines();
-                lineStart = dropped + p + way.lineStart();
+            if (gap.lines() > 0) {
+                line += gap.lines();
+                lineStart = dropped + p + gap.lineStart();
             }
             p = scalar(field, row, values, first);
             if (p < 0) {
@@ -472,8 +472,8 @@ final class ByteTokens implements JsonTokens {
         return null;
     }
 
-    private boolean isNext(@Nullable AccessPath way, byte[] bytes, int place, boolean afterValue) {
-        return way != null && place + way.length() < limit && way.afterValue() == afterValue && way.isAt(bytes, place);
+    private boolean isNext(@Nullable KnownGap gap, byte[] bytes, int place, boolean afterValue) {
+        return gap != null && place + gap.length() < limit && gap.afterValue() == afterValue && gap.isAt(bytes, place);
     }
 
     /** We are at a place behind the name of a field. */
@@ -576,16 +576,16 @@ final class ByteTokens implements JsonTokens {
 
     @Override
     public void learn(FieldOrder place, FieldOrder.Field field) {
-        if (wayFrom < dropped || !place.wantsWay() || (kinds & JsonText.ESCAPED) != 0) {
+        if (gapFrom < dropped || !place.wantsWay() || (kinds & JsonText.ESCAPED) != 0) {
             return;
         }
-        int begin = (int) (wayFrom - dropped);
+        int begin = (int) (gapFrom - dropped);
         int end = at;
         while (end < limit && buffer[end] == ' ') {
             end++;
         }
         place.learn(
-                new AccessPath(field, wayAfterValue, buffer, begin, end, line - wayLine, (int) (lineStart - wayFrom)));
+                new KnownGap(field, gapAfterValue, buffer, begin, end, line - gapLine, (int) (lineStart - gapFrom)));
     }
 
     /** As {@link #next}, but for the value of a field, which is mostly a text. */

@@ -172,16 +172,16 @@ class PassingFieldsProperties {
     }
 
     /** How fields are written. */
-    private enum AccessPath {
+    private enum Kept {
         VALUES,
         BYTES
     }
 
-    private static void write(EventWriter out, RecordValue record, List<FieldName> names, AccessPath way) {
+    private static void write(EventWriter out, RecordValue record, List<FieldName> names, Kept way) {
         int[] slots = NAMES.stream().mapToInt(record.layout()::slot).toArray();
         FieldGroup group = new FieldGroup(names);
         for (int i = 0; i < slots.length; i++) {
-            i = way == AccessPath.BYTES ? out.fields(group, record, slots, i) : i;
+            i = way == Kept.BYTES ? out.fields(group, record, slots, i) : i;
             if (i == slots.length) {
                 return;
             }
@@ -197,7 +197,7 @@ class PassingFieldsProperties {
         }
     }
 
-    private static String written(Target target, RecordValue record, AccessPath way) throws IOException {
+    private static String written(Target target, RecordValue record, Kept way) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try {
             DocumentWriter writer = target.open(out);
@@ -233,8 +233,8 @@ class PassingFieldsProperties {
 
     private static void isWrittenAlike(Reading reading, boolean typed) throws IOException {
         for (Target target : TARGETS) {
-            String byValues = written(target, reading.of(projection(typed, false)), AccessPath.VALUES);
-            for (AccessPath way : AccessPath.values()) {
+            String byValues = written(target, reading.of(projection(typed, false)), Kept.VALUES);
+            for (Kept way : Kept.values()) {
                 RecordValue record = reading.of(projection(typed, true));
                 assertThat(written(target, record, way)).isEqualTo(byValues);
             }

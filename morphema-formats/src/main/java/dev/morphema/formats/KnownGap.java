@@ -4,7 +4,7 @@ package dev.morphema.formats;
  * All that stands between a value, or the beginning of a record, and the value of a field: where it comes again it need not
  * be taken apart again. Immutable.
  */
-public final class AccessPath {
+public final class KnownGap {
     private final FieldOrder.Field field;
     private final boolean afterValue;
     private final KnownBytes bytes;
@@ -18,7 +18,7 @@ public final class AccessPath {
      * @param lines how many lines end in it
      * @param lineStart where the last line begins, counted from its first byte; of no matter if no line ends
      */
-    public AccessPath(
+    public KnownGap(
             FieldOrder.Field field, boolean afterValue, byte[] buffer, int from, int to, int lines, int lineStart) {
         this.field = field;
         this.afterValue = afterValue;
