@@ -15,12 +15,16 @@ import java.util.List;
 import java.util.regex.PatternSyntaxException;
 import java.util.stream.Stream;
 
-/** Finds the files that a pattern such as {@code inbox/*.xml} means; {@code **} stands for folders of any depth. */
+/**
+ * Finds the files that a pattern such as {@code inbox/*.xml} means; {@code **} stands for folders
+ * of any depth.
+ */
 public final class FilePattern {
     private FilePattern() {}
 
     /**
-     * {@return the files that are meant, sorted by name; just the one where the word is no pattern, whether it is there or not}
+     * {@return the files that are meant, sorted by name; just the one where the word is no pattern,
+     * whether it is there or not}
      *
      * @param folder in which a relative pattern begins; an empty path for the current folder
      * @param word a pattern, or the name of a file

@@ -117,7 +117,10 @@ final class FolderOrigin implements MappingOrigin {
         return place == null ? new NoFile(path) : new FolderOrigin(place, readable, true, filesRead);
     }
 
-    /** {@return where a file is that the mapping names, or null if no file of this system can be called so} */
+    /**
+     * {@return where a file is that the mapping names, or null if no file of this system can be
+     * called so}
+     */
     private @Nullable Path place(String path) {
         try {
             return folder.resolve(path);

@@ -8,7 +8,10 @@ import dev.morphema.problem.InputLocation;
 import java.io.IOException;
 import java.io.InputStream;
 
-/** An input whose bytes are counted while they are read; that stops at a limit, and when the run is cancelled. */
+/**
+ * An input whose bytes are counted while they are read; that stops at a limit, and when the run is
+ * cancelled.
+ */
 final class FollowedInput implements Input {
     private final Input input;
     private final RunControl control;

@@ -7,7 +7,10 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.zip.GZIPInputStream;
 
-/** Decompresses (RFC 1952), as long as that does not become far more than there was. Not thread-safe. */
+/**
+ * Decompresses (RFC 1952), as long as that does not become far more than there was. Not
+ * thread-safe.
+ */
 final class GrowingStream extends CountingStream {
     private static final int BUFFER = 1 << 16;
     /** So much is harmless however little it was made of. */

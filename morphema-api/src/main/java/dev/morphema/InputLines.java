@@ -10,7 +10,10 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** Shows the line of an input that a problem is about, where the input can be read once more or remembers it. */
+/**
+ * Shows the line of an input that a problem is about, where the input can be read once more or
+ * remembers it.
+ */
 final class InputLines {
     /** Of a longer line this much is shown, around the place of the problem. */
     private static final int MOST_SHOWN = 160;
@@ -71,7 +74,10 @@ final class InputLines {
         }
     }
 
-    /** {@return the place with its column}, where only the line is known and the value stands in it once */
+    /**
+     * {@return the place with its column}, where only the line is known and the value stands in it
+     * once
+     */
     private static InputLocation found(InputLocation place, String line, @Nullable String value) {
         if (place.column() > 0 || line.length() <= MOST_SHOWN || value == null || value.isEmpty()) {
             return place;

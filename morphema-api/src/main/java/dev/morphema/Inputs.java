@@ -55,7 +55,10 @@ public final class Inputs {
         return and(source, new FileInput(Objects.requireNonNull(file)));
     }
 
-    /** {@return these inputs and any number of files, in this order, for a source with {@code files = many}} */
+    /**
+     * {@return these inputs and any number of files, in this order, for a source with {@code files
+     * = many}}
+     */
     public Inputs andFiles(String source, List<Path> files) {
         List<Input> inputs = new ArrayList<>();
         files.forEach(file -> inputs.add(new FileInput(file)));

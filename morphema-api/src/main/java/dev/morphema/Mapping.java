@@ -30,7 +30,10 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** A mapping that was checked and can be run. Immutable and safe for use by many threads at the same time. */
+/**
+ * A mapping that was checked and can be run. Immutable and safe for use by many threads at the same
+ * time.
+ */
 public final class Mapping {
     static final String TOO_DEEP_HELP =
             "move inner parts into a let or a define; Java's option -Xss gives a larger stack";
@@ -77,8 +80,9 @@ public final class Mapping {
     }
 
     /**
-     * {@return how the mapping will run, in a stable text}: whether each source is read one record at a time or kept as a
-     * whole, which of its fields are read, and the stages of each target's outermost loop.
+     * {@return how the mapping will run, in a stable text}: whether each source is read one record
+     * at a time or kept as a whole, which of its fields are read, and the stages of each target's
+     * outermost loop.
      */
     public String plan() {
         return program.plan();
@@ -90,12 +94,13 @@ public final class Mapping {
     }
 
     /**
-     * Runs the mapping. The outputs appear when all of them are whole; after a failure what stood there before is
-     * untouched.
+     * Runs the mapping. The outputs appear when all of them are whole; after a failure what stood
+     * there before is untouched.
      *
      * @param inputs one for each source
      * @param outputs for some or all targets; none may be a file that is an input
-     * @throws ProblemException if the run failed: by the data, by a file, or by a name that the mapping does not have
+     * @throws ProblemException if the run failed: by the data, by a file, or by a name that the
+     *     mapping does not have
      */
     public Result run(Inputs inputs, Outputs outputs, RunOptions options) {
         return run(inputs, outputs, options, null);
@@ -106,7 +111,10 @@ public final class Mapping {
         return new RunCaches(program);
     }
 
-    /** As {@link #run(Inputs, Outputs, RunOptions)}, after other runs with the same caches; null if there are none. */
+    /**
+     * As {@link #run(Inputs, Outputs, RunOptions)}, after other runs with the same caches; null if
+     * there are none.
+     */
     Result run(Inputs inputs, Outputs outputs, RunOptions options, @Nullable RunCaches caches) {
         checkNames(inputs, outputs, options);
         inputs.requireFiles();
@@ -287,12 +295,13 @@ public final class Mapping {
     }
 
     /**
-     * As {@link #messages(String, String)}, where the mapping has more sources than that of the messages.
+     * As {@link #messages(String, String)}, where the mapping has more sources than that of the
+     * messages.
      *
      * @param further the inputs of the other sources, read anew for each message
      * @param options that hold for all messages
-     * @throws ProblemException if the mapping has no such source, target or parameter, a source has no input, or the value of a
-     *     parameter is not of its type
+     * @throws ProblemException if the mapping has no such source, target or parameter, a source has
+     *     no input, or the value of a parameter is not of its type
      */
     public Messages messages(String source, String target, Inputs further, RunOptions options) {
         checkNames(
@@ -324,13 +333,14 @@ public final class Mapping {
     }
 
     /**
-     * {@return a document of a target as a value, read by the options that the target is written by}; a sequence of
-     * records is a list.
+     * {@return a document of a target as a value, read by the options that the target is written
+     * by}; a sequence of records is a list.
      *
      * @param target its name
      * @param name what problems call the document
      * @param document as the target could have written it
-     * @throws ProblemException if the document is not well-formed, or the target's format cannot be read
+     * @throws ProblemException if the document is not well-formed, or the target's format cannot be
+     *     read
      */
     public Value readBack(String target, String name, byte[] document) {
         CheckedMapping.Target checked = target(target);

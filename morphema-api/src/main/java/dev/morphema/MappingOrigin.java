@@ -38,7 +38,10 @@ interface MappingOrigin {
     /** {@return another mapping that this one names} */
     MappingOrigin use(String path);
 
-    /** {@return the files of this system that were read for the mapping, it and those that it uses among them} */
+    /**
+     * {@return the files of this system that were read for the mapping, it and those that it uses
+     * among them}
+     */
     default Set<Path> filesRead() {
         return Set.of();
     }

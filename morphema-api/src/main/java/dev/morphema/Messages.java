@@ -15,13 +15,14 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Turns messages into messages, in memory. Immutable and safe for use by many threads at the same time.
+ * Turns messages into messages, in memory. Immutable and safe for use by many threads at the same
+ * time.
  *
- * <p>A message that is made is what a file of the target would be: JSON and XML end with a line end, and so does each line of CSV
- * and JSON Lines.
+ * <p>A message that is made is what a file of the target would be: JSON and XML end with a line
+ * end, and so does each line of CSV and JSON Lines.
  *
- * <p>The form of messages before is remembered, which makes the next ones quicker and changes no result; that memory is gone with
- * this, and what was made of it by {@link #param}.
+ * <p>The form of messages before is remembered, which makes the next ones quicker and changes no
+ * result; that memory is gone with this, and what was made of it by {@link #param}.
  */
 public final class Messages {
     private final Mapping mapping;
@@ -29,7 +30,10 @@ public final class Messages {
     private final String target;
     private final Inputs further;
     private final RunOptions options;
-    /** What was learned from messages before; each transformation takes one, as long as there are any. */
+    /**
+     * What was learned from messages before; each transformation takes one, as long as there are
+     * any.
+     */
     private final Queue<RunCaches> idle;
 
     Messages(Mapping mapping, String source, String target, Inputs further, RunOptions options) {
@@ -47,11 +51,13 @@ public final class Messages {
     }
 
     /**
-     * {@return the same with another value of a parameter}, such as one for the next message alone; this costs next to nothing
+     * {@return the same with another value of a parameter}, such as one for the next message alone;
+     * this costs next to nothing
      *
      * @param name of the parameter
      * @param value as a text that is converted to its type
-     * @throws ProblemException if the mapping has no such parameter, or the value is not of its type
+     * @throws ProblemException if the mapping has no such parameter, or the value is not of its
+     *     type
      */
     public Messages param(String name, String value) {
         RunOptions more = options.param(name, value);
@@ -60,7 +66,8 @@ public final class Messages {
     }
 
     /**
-     * {@return the same with other inputs of further sources}, such as what belongs to the next message alone
+     * {@return the same with other inputs of further sources}, such as what belongs to the next
+     * message alone
      *
      * @param inputs that take the place of those before
      * @throws ProblemException if the mapping has no such source
@@ -89,7 +96,10 @@ public final class Messages {
             return Optional.ofNullable(message).map(byte[]::clone);
         }
 
-        /** {@return the message as a text, empty if it could not be made; for targets in UTF-8, as all are that say nothing else} */
+        /**
+         * {@return the message as a text, empty if it could not be made; for targets in UTF-8, as
+         * all are that say nothing else}
+         */
         public Optional<String> text() {
             return Optional.ofNullable(message).map(bytes -> new String(bytes, StandardCharsets.UTF_8));
         }
@@ -113,12 +123,18 @@ public final class Messages {
         return staged.message();
     }
 
-    /** As {@link #transform(byte[])}, for texts; source and target must be in UTF-8, as all are that say nothing else. */
+    /**
+     * As {@link #transform(byte[])}, for texts; source and target must be in UTF-8, as all are that
+     * say nothing else.
+     */
     public String transform(String message) {
         return new String(transform(message.getBytes(StandardCharsets.UTF_8)), StandardCharsets.UTF_8);
     }
 
-    /** {@return the message that the given one becomes, or why not, with all warnings; never throws for bad messages} */
+    /**
+     * {@return the message that the given one becomes, or why not, with all warnings; never throws
+     * for bad messages}
+     */
     public Answer attempt(byte[] message) {
         Objects.requireNonNull(message);
         StagedMessage staged = new StagedMessage(message.length);

@@ -51,12 +51,14 @@ public final class Morphema {
     /**
      * {@return Morphema with one more function for mappings to call}
      *
-     * @param signature what it takes and gives, such as {@code checkDigit(imo: text, length?: integer): number}; the types
-     *     are those of the reference of functions, {@code many} excepted
+     * @param signature what it takes and gives, such as {@code checkDigit(imo: text, length?:
+     *     integer): number}; the types are those of the reference of functions, {@code many}
+     *     excepted
      * @param function does the work
-     * @param traits what is special about it; if none, it gives absent for absent, null for null, and for the same arguments
-     *     the same
-     * @throws IllegalArgumentException if that is no signature, or there is a function of that name already
+     * @param traits what is special about it; if none, it gives absent for absent, null for null,
+     *     and for the same arguments the same
+     * @throws IllegalArgumentException if that is no signature, or there is a function of that name
+     *     already
      */
     public Morphema with(String signature, JavaFunction function, JavaFunction.Trait... traits) {
         List<JavaFunction.Trait> special = List.of(traits);
@@ -72,8 +74,9 @@ public final class Morphema {
     }
 
     /**
-     * {@return Morphema whose mappings may also read files in a folder and below}: tables, samples and mappings that they use. If
-     * nothing is said, a mapping reads only what is in its own folder or below, whatever it names.
+     * {@return Morphema whose mappings may also read files in a folder and below}: tables, samples
+     * and mappings that they use. If nothing is said, a mapping reads only what is in its own
+     * folder or below, whatever it names.
      */
     public Morphema allowRead(Path folder) {
         List<Path> more = new ArrayList<>(readable);
@@ -101,8 +104,8 @@ public final class Morphema {
     /**
      * {@return the mapping of a file, if it can be run, with all problems}
      *
-     * <p>Samples and tables are looked for relative to the folder of the file. A file that cannot be read is a problem
-     * too.
+     * <p>Samples and tables are looked for relative to the folder of the file. A file that cannot
+     * be read is a problem too.
      */
     public Checked check(Path file) {
         return check(new FolderOrigin(file, readable));
@@ -178,7 +181,8 @@ public final class Morphema {
         UseLoader.Loaded loaded = UseLoader.load(origin);
         List<Problem> problems = new ArrayList<>(loaded.problems());
         if (!problems.stream().allMatch(p -> p.code() == Code.MISSING_BRACE)) {
-            // What a broken text seems to mean would only hide what is broken; but a missing brace was put in its
+            // What a broken text seems to mean would only hide what is broken; but a missing brace
+            // was put in its
             // place.
             return new Checked(null, problems);
         }

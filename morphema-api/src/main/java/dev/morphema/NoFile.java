@@ -5,7 +5,10 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.NoSuchFileException;
 
-/** What a mapping names by a text that no file of this system can be called by, so that there is none. */
+/**
+ * What a mapping names by a text that no file of this system can be called by, so that there is
+ * none.
+ */
 record NoFile(String name) implements Input, MappingOrigin {
     @Override
     public InputStream open() throws IOException {

@@ -9,8 +9,8 @@ import java.util.Map;
 import java.util.Objects;
 
 /**
- * The outputs of a run, each for a target of the mapping. Targets without an output are not written. An output appears
- * as a whole after a run that succeeded, or not at all. Immutable.
+ * The outputs of a run, each for a target of the mapping. Targets without an output are not
+ * written. An output appears as a whole after a run that succeeded, or not at all. Immutable.
  */
 public final class Outputs {
     /** No outputs: the mapping runs, and what it would write is thrown away. */
@@ -68,8 +68,8 @@ public final class Outputs {
     }
 
     /**
-     * {@return these outputs and a folder, for a target of many documents}; it is made if it is not there. Files of the
-     * same names are replaced, others stay.
+     * {@return these outputs and a folder, for a target of many documents}; it is made if it is not
+     * there. Files of the same names are replaced, others stay.
      */
     public Outputs andFolder(String target, Path folder) {
         Objects.requireNonNull(folder);

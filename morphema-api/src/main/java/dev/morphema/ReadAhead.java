@@ -14,8 +14,8 @@ import java.util.concurrent.Future;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Reads records in a thread of its own, a little ahead of the one that takes them. What it gives is what the reader gives, a
- * failure after the records before it. Itself not thread-safe.
+ * Reads records in a thread of its own, a little ahead of the one that takes them. What it gives is
+ * what the reader gives, a failure after the records before it. Itself not thread-safe.
  */
 final class ReadAhead implements RecordReader {
     /** Records are handed over so many at once, or fewer if they are large. */

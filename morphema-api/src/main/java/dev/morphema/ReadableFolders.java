@@ -14,8 +14,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * The folders that a mapping may read files of: its own, and those that whoever loads it allows. What counts is where a file
- * really is, links followed. Immutable.
+ * The folders that a mapping may read files of: its own, and those that whoever loads it allows.
+ * What counts is where a file really is, links followed. Immutable.
  */
 final class ReadableFolders {
     /** A longer text is no mapping that anybody has written. */
@@ -64,7 +64,8 @@ final class ReadableFolders {
     }
 
     /**
-     * {@return the text of a mapping that somebody has named himself}, which may also come from a pipe
+     * {@return the text of a mapping that somebody has named himself}, which may also come from a
+     * pipe
      *
      * @throws ProblemException if it is too long
      * @throws IOException if it cannot be read

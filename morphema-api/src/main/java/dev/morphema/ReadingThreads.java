@@ -5,7 +5,10 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 
-/** The threads of one run that read ahead; none is made before it is needed. Used by the thread of the run. */
+/**
+ * The threads of one run that read ahead; none is made before it is needed. Used by the thread of
+ * the run.
+ */
 final class ReadingThreads implements AutoCloseable {
     private static final int WAIT_SECONDS = 10;
 
@@ -13,8 +16,9 @@ final class ReadingThreads implements AutoCloseable {
     private static final long LARGE = 4 << 20;
 
     /**
-     * Below so many bytes one input is gone through sooner than Java has compiled what goes through it: then that has the
-     * other processor, and to give it to a reader as well costs more than it gains.
+     * Below so many bytes one input is gone through sooner than Java has compiled what goes through
+     * it: then that has the other processor, and to give it to a reader as well costs more than it
+     * gains.
      */
     private static final long VERY_LARGE = 256 << 20;
 
@@ -23,7 +27,8 @@ final class ReadingThreads implements AutoCloseable {
     private @Nullable ExecutorService service;
 
     /**
-     * @param count how many inputs of one source may be read at a time; may be 0, then none is read ahead
+     * @param count how many inputs of one source may be read at a time; may be 0, then none is read
+     *     ahead
      * @param asked whether somebody asked for that many
      */
     ReadingThreads(int count, boolean asked) {
@@ -46,7 +51,10 @@ final class ReadingThreads implements AutoCloseable {
         return count;
     }
 
-    /** {@return what runs a task at once: a reader that waits for its records to be taken must not keep another from reading} */
+    /**
+     * {@return what runs a task at once: a reader that waits for its records to be taken must not
+     * keep another from reading}
+     */
     ExecutorService service() {
         if (service == null) {
             service = Executors.newCachedThreadPool(task -> {

@@ -7,8 +7,8 @@ import java.nio.charset.StandardCharsets;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A stream that can be read only once, and remembers the last bytes of it, so that the line of a problem can be shown.
- * Not thread-safe.
+ * A stream that can be read only once, and remembers the last bytes of it, so that the line of a
+ * problem can be shown. Not thread-safe.
  */
 final class RememberingStream extends FilterInputStream {
     private static final int REMEMBERED = 1 << 16;
@@ -48,7 +48,9 @@ final class RememberingStream extends FilterInputStream {
         }
     }
 
-    /** {@return a line that was read not long ago, as far as it was read; null if it is forgotten} */
+    /**
+     * {@return a line that was read not long ago, as far as it was read; null if it is forgotten}
+     */
     @Nullable
     String line(long number) {
         long oldest = Math.max(0, count - REMEMBERED);

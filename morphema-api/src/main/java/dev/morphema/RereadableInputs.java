@@ -15,9 +15,9 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Inputs of which those that give their bytes only once can be read again, where that is wanted and costs little: one that a
- * mapping reads more than once is spooled, and a short one is kept in memory. So whatever is told of a fault does not depend on
- * how the bytes came.
+ * Inputs of which those that give their bytes only once can be read again, where that is wanted and
+ * costs little: one that a mapping reads more than once is spooled, and a short one is kept in
+ * memory. So whatever is told of a fault does not depend on how the bytes came.
  */
 final class RereadableInputs implements AutoCloseable {
     private Inputs inputs;
@@ -76,7 +76,10 @@ final class RereadableInputs implements AutoCloseable {
         return new BegunInput(input.name(), new RememberingStream(all));
     }
 
-    /** An input that is too long to be kept. It is opened once, and remembers the bytes before the place of a fault. */
+    /**
+     * An input that is too long to be kept. It is opened once, and remembers the bytes before the
+     * place of a fault.
+     */
     record BegunInput(String name, RememberingStream stream) implements Input {
         @Override
         public InputStream open() {

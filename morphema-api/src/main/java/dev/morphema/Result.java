@@ -36,7 +36,10 @@ public final class Result {
         return read;
     }
 
-    /** {@return how many records each target has, by its name}: the turns of its outermost loops, 1 for a document without */
+    /**
+     * {@return how many records each target has, by its name}: the turns of its outermost loops, 1
+     * for a document without
+     */
     public Map<String, Long> written() {
         return written;
     }
@@ -51,17 +54,26 @@ public final class Result {
         return kindsOfWarnings.values().stream().mapToLong(Long::longValue).sum();
     }
 
-    /** {@return how often there was each warning, in the order they first arose}; without the value and the place in an input */
+    /**
+     * {@return how often there was each warning, in the order they first arose}; without the value
+     * and the place in an input
+     */
     public Map<Problem, Long> kindsOfWarnings() {
         return kindsOfWarnings;
     }
 
-    /** {@return for each {@code where} that has left out anything, in the order of the rules, how much} */
+    /**
+     * {@return for each {@code where} that has left out anything, in the order of the rules, how
+     * much}
+     */
     public List<LeftOut> leftOut() {
         return leftOut;
     }
 
-    /** {@return for each table in which look-ups found nothing, in the order of the tables, how many} */
+    /**
+     * {@return for each table in which look-ups found nothing, in the order of the tables, how
+     * many}
+     */
     public List<Missed> missed() {
         return missed;
     }
@@ -117,8 +129,8 @@ public final class Result {
         }
 
         /**
-         * {@return the keys that were missing most often, at most five, with how often, the most frequent first}; exact where no
-         * more than 10,000 different ones were missing
+         * {@return the keys that were missing most often, at most five, with how often, the most
+         * frequent first}; exact where no more than 10,000 different ones were missing
          */
         public Map<String, Long> keys() {
             return keys;

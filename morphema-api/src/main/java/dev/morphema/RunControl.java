@@ -23,8 +23,8 @@ public final class RunControl {
     private volatile boolean complete;
 
     /**
-     * Stops the run before its next records: it fails with {@code cancelled}, and no output is touched. A run whose outputs are
-     * being put into their places already ends well.
+     * Stops the run before its next records: it fails with {@code cancelled}, and no output is
+     * touched. A run whose outputs are being put into their places already ends well.
      */
     public void cancel() {
         cancelled = true;
@@ -44,7 +44,10 @@ public final class RunControl {
         complete = true;
     }
 
-    /** {@return how many bytes of the inputs were read so far, decompressed}; more than there are if some are read twice */
+    /**
+     * {@return how many bytes of the inputs were read so far, decompressed}; more than there are if
+     * some are read twice
+     */
     public long bytesRead() {
         return bytes.get();
     }
@@ -54,7 +57,9 @@ public final class RunControl {
         return unknown ? -1 : total.get();
     }
 
-    /** {@return how many records were read so far; a document that is read as a whole counts none} */
+    /**
+     * {@return how many records were read so far; a document that is read as a whole counts none}
+     */
     public long recordsRead() {
         return records.get();
     }

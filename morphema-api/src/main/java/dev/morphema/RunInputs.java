@@ -43,7 +43,10 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads, Limits 
         return opened(source, path, projection, true);
     }
 
-    /** @param passing whether no record is kept, so that a reader that spares copies then need not make any */
+    /**
+     * @param passing whether no record is kept, so that a reader that spares copies then need not
+     * make any
+     */
     private RecordReader opened(int source, List<FieldName> path, Projection projection, boolean passing)
             throws IOException {
         CheckedMapping.Source checked = program.mapping().sources().get(source);
@@ -128,7 +131,8 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads, Limits 
                 record = reader.next();
             }
         } catch (IOException | ProblemException e) {
-            // What was found so far must do: the run has read the input without this fault, or not come to it.
+            // What was found so far must do: the run has read the input without this fault, or not
+            // come to it.
         }
     }
 

@@ -22,7 +22,10 @@ import org.jspecify.annotations.Nullable;
 
 /** What a run can be told beside its inputs and outputs. Immutable. */
 public final class RunOptions {
-    /** The parameters have the values that the mapping gives them, the clock is the system's, codes are random. */
+    /**
+     * The parameters have the values that the mapping gives them, the clock is the system's, codes
+     * are random.
+     */
     public static final RunOptions DEFAULT =
             new RunOptions(Map.of(), Clock.systemUTC(), null, null, null, null, Limits.DEFAULT);
 
@@ -54,26 +57,34 @@ public final class RunOptions {
         this.threads = threads;
     }
 
-    /** {@return these options and the value of a parameter, as a text that is converted to its type} */
+    /**
+     * {@return these options and the value of a parameter, as a text that is converted to its type}
+     */
     public RunOptions param(String name, String value) {
         Map<String, Value> more = new HashMap<>(params);
         more.put(Objects.requireNonNull(name), TextValue.of(value));
         return new RunOptions(more, clock, seed, memory, threads, control, limits);
     }
 
-    /** {@return these options with a clock that {@code now} and {@code today} ask, once for each run} */
+    /**
+     * {@return these options with a clock that {@code now} and {@code today} ask, once for each
+     * run}
+     */
     public RunOptions clock(Clock newClock) {
         return new RunOptions(params, Objects.requireNonNull(newClock), seed, memory, threads, control, limits);
     }
 
-    /** {@return these options with a seed, from which {@code uuid} makes the same codes in each run} */
+    /**
+     * {@return these options with a seed, from which {@code uuid} makes the same codes in each run}
+     */
     public RunOptions seed(long newSeed) {
         return new RunOptions(params, clock, newSeed, memory, threads, control, limits);
     }
 
     /**
-     * {@return these options and how much memory {@code group by} and {@code sort by} may take before they use a temporary
-     * file}; a quarter of the largest heap if nothing is said. The result is the same with any.
+     * {@return these options and how much memory {@code group by} and {@code sort by} may take
+     * before they use a temporary file}; a quarter of the largest heap if nothing is said. The
+     * result is the same with any.
      *
      * @param bytes about
      * @throws IllegalArgumentException if below 0
@@ -86,9 +97,10 @@ public final class RunOptions {
     }
 
     /**
-     * {@return these options and how many threads a run may use}; as many as there are processors if nothing is said. Inputs
-     * of 256 MB and more are then read in threads of their own, those of 4 MB and more if a number is given, or there are
-     * several, unless to read ahead would cost more than it brings; the result is the same with any number.
+     * {@return these options and how many threads a run may use}; as many as there are processors
+     * if nothing is said. Inputs of 256 MB and more are then read in threads of their own, those of
+     * 4 MB and more if a number is given, or there are several, unless to read ahead would cost
+     * more than it brings; the result is the same with any number.
      *
      * @throws IllegalArgumentException if below 1
      */
@@ -109,7 +121,10 @@ public final class RunOptions {
         return new RunOptions(params, clock, seed, memory, threads, control, Objects.requireNonNull(newLimits));
     }
 
-    /** {@return these options and how long the run may take}; a run that takes longer fails with {@code limit} */
+    /**
+     * {@return these options and how long the run may take}; a run that takes longer fails with
+     * {@code limit}
+     */
     public RunOptions timeout(Duration most) {
         return limits(limits.with(Limit.TIME, Math.max(1, most.toMillis())));
     }
@@ -173,7 +188,10 @@ public final class RunOptions {
         return () -> random;
     }
 
-    /** Made when the first run asks for a number; to make one for each message would take longer than the message. */
+    /**
+     * Made when the first run asks for a number; to make one for each message would take longer
+     * than the message.
+     */
     private static final class Unpredictable {
         private static final Random RANDOM = new SecureRandom();
     }

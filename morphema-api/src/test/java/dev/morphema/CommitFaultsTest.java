@@ -16,7 +16,10 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 
-/** Outputs are whole or not there at all, whichever operation of the file system fails or is the last one. */
+/**
+ * Outputs are whole or not there at all, whichever operation of the file system fails or is the
+ * last one.
+ */
 class CommitFaultsTest {
     private static final Mapping MAPPING = Language.load("""
             source s: csv { weight: number }
@@ -32,7 +35,10 @@ class CommitFaultsTest {
     @TempDir
     private Path temporary;
 
-    /** What a run writes below a folder, and where to: what is left in one of these shows in the next run into it. */
+    /**
+     * What a run writes below a folder, and where to: what is left in one of these shows in the
+     * next run into it.
+     */
     enum Outcome {
         FILE(folder -> Outputs.file("one", folder.resolve("one.csv")), ""),
         NEW_FILE(folder -> Outputs.file("one", folder.resolve("new/deep/one.csv")), "new/deep"),

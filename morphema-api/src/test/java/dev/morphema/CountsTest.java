@@ -14,7 +14,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** What is not in the outputs is counted: warnings, records that were left out, look-ups that found nothing, empty inputs. */
+/**
+ * What is not in the outputs is counted: warnings, records that were left out, look-ups that found
+ * nothing, empty inputs.
+ */
 class CountsTest {
     private static Result run(String mapping, Inputs inputs) {
         return Language.load(mapping).run(inputs, Outputs.stream("o", OutputStream.nullOutputStream()));

@@ -11,7 +11,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** Dates and times are read and written by patterns, and counted with; what cannot be is told in plain words. */
+/**
+ * Dates and times are read and written by patterns, and counted with; what cannot be is told in
+ * plain words.
+ */
 class DatesAndTimesTest {
     @ParameterizedTest
     @CsvSource(

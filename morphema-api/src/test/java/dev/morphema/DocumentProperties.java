@@ -27,7 +27,10 @@ class DocumentProperties {
     private static final Mapping ONE_OR_MANY = Language.load(
             "source d: json\ntarget o: json(indent = 0) { s = sum(d.x.y)  n = count(d.x.y)  l = [d.x.y]  m = max(d.x.y) }");
 
-    /** Letters of many kinds, with all that has a meaning in some format; no characters that XML cannot hold. */
+    /**
+     * Letters of many kinds, with all that has a meaning in some format; no characters that XML
+     * cannot hold.
+     */
     @Provide
     Gen<String> texts() {
         return Gens.strings()
@@ -82,7 +85,8 @@ class DocumentProperties {
 
     @Property(tries = 300)
     void jsonIsCopiedWithoutLoss(@ForAll("json") String document) {
-        // The document is compact already, but for escapes, which are compared by writing them once more.
+        // The document is compact already, but for escapes, which are compared by writing them once
+        // more.
         byte[] once = run(COPY_JSON, bytes(document));
         assertThat(text(run(COPY_JSON, once))).isEqualTo(text(once));
     }

@@ -15,11 +15,14 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /**
- * However a mapping is run, it gives the same: records streamed or kept as a whole, only the fields in use or all of
- * them, through a let or directly.
+ * However a mapping is run, it gives the same: records streamed or kept as a whole, only the fields
+ * in use or all of them, through a let or directly.
  */
 class EngineProperties {
-    /** A use of the whole source with all its fields, which changes nothing but the way the mapping is run. */
+    /**
+     * A use of the whole source with all its fields, which changes nothing but the way the mapping
+     * is run.
+     */
     private static final String KEEP_ALL = "require count([m]) >= 0 else \"never\"\n";
 
     @Provide
@@ -50,7 +53,8 @@ class EngineProperties {
                 " group by r.k, big = (r.n > 2) as rs sort by count(rs) desc { k? = k  l = [rs.l]  m = max(rs.n) }",
                 " group runs by r.k as rs numbered i => \"{i}:{k}:{join(rs.l, \"+\")}\"",
                 " group from r.k == \"a\" as rs => count(rs)");
-        // Over two names the members of a group are pairs, whose fields these clauses do not ask for.
+        // Over two names the members of a group are pairs, whose fields these clauses do not ask
+        // for.
         return Gens.combine(Gens.of(before), Gens.of(before), Gens.of(after))
                 .as((a, b, c) -> a.contains("for q") && c.contains("group")
                         ? ""

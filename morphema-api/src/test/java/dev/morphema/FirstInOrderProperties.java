@@ -12,11 +12,17 @@ import dev.morphema.testing.Provide;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
-/** To hold only the first turns of a sort gives what it gives to sort all turns, also of values that are no records. */
+/**
+ * To hold only the first turns of a sort gives what it gives to sort all turns, also of values that
+ * are no records.
+ */
 class FirstInOrderProperties {
     private static final String SOURCE = "source d: json\n";
 
-    /** Items of a JSON array: records with and without what is sorted by, null, texts and numbers, lists. */
+    /**
+     * Items of a JSON array: records with and without what is sorted by, null, texts and numbers,
+     * lists.
+     */
     @Provide
     Gen<List<String>> items() {
         return Gens.of(

@@ -21,7 +21,10 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** The reference of functions: it holds all of them, with their signatures, and its examples are true. */
+/**
+ * The reference of functions: it holds all of them, with their signatures, and its examples are
+ * true.
+ */
 class FunctionReferenceTest {
     private static final Path REFERENCE = Path.of("../docs/functions.md");
     private static final Pattern EXAMPLE = Pattern.compile("`([^`]+)` gives `([^`]+)`");

@@ -16,8 +16,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /**
- * A program that runs one mapping after the other is killed at any moment. {@code -Dkills=200} kills it more often than the
- * usual run.
+ * A program that runs one mapping after the other is killed at any moment. {@code -Dkills=200}
+ * kills it more often than the usual run.
  */
 class KilledRunsTest {
     private static final int KILLS = Integer.getInteger("kills", 24);
@@ -90,7 +90,10 @@ class KilledRunsTest {
         Files.delete(next);
     }
 
-    /** The program that is killed: all its runs write the same files, with the number of the run in each. */
+    /**
+     * The program that is killed: all its runs write the same files, with the number of the run in
+     * each.
+     */
     static final class Endless {
         private static final long MOST_MILLIS = 60_000;
 

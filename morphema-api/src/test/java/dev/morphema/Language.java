@@ -30,8 +30,8 @@ final class Language {
     }
 
     /**
-     * {@return what a mapping with one target writes, or what is told of the problem that the run ends with}; a mapping that is
-     * wrong is none of that, and fails.
+     * {@return what a mapping with one target writes, or what is told of the problem that the run
+     * ends with}; a mapping that is wrong is none of that, and fails.
      */
     static String outcome(String mapping, Inputs inputs, RunOptions options, Function<ProblemException, String> told) {
         Mapping loaded = load(mapping);
@@ -46,7 +46,10 @@ final class Language {
         return Morphema.standard().load("test.morphema", "morphema 1\n" + mapping, Path.of("."));
     }
 
-    /** {@return the value of an expression, as compact JSON; sources d (JSON) and c (CSV) are at hand} */
+    /**
+     * {@return the value of an expression, as compact JSON; sources d (JSON) and c (CSV) are at
+     * hand}
+     */
     static String value(String expression, String json) {
         String out =
                 run("source d: json\ntarget o: json(indent = 0) { v = " + expression + " }", Inputs.text("d", json));
@@ -59,7 +62,9 @@ final class Language {
         return out.equals("{}\n") ? "absent" : out.replaceAll("^\\{\"v\":|\\}\\n$", "");
     }
 
-    /** {@return the problems that checking a mapping finds; the first line of the text is line 2} */
+    /**
+     * {@return the problems that checking a mapping finds; the first line of the text is line 2}
+     */
     static List<Problem> check(String mapping) {
         return Morphema.standard()
                 .check("test.morphema", "morphema 1\n" + mapping, Path.of("."))

@@ -21,7 +21,10 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** Inputs so large that they are read in threads of their own, and held things so many that they leave the memory. */
+/**
+ * Inputs so large that they are read in threads of their own, and held things so many that they
+ * leave the memory.
+ */
 class LargeInputsTest {
     private static final int ROWS = 300_000;
     private static final RunOptions ONE = RunOptions.DEFAULT.threads(1);
@@ -87,7 +90,10 @@ class LargeInputsTest {
         assertThat(run(mapping, inputs, RunOptions.DEFAULT.threads(2))).isEqualTo(run(mapping, inputs, ONE));
     }
 
-    /** A small input is kept, a large one read once more; so is a stream, which is kept in a file meanwhile. */
+    /**
+     * A small input is kept, a large one read once more; so is a stream, which is kept in a file
+     * meanwhile.
+     */
     @Test
     void totalsAreTheSameOfSmallAndLargeInputs() throws IOException {
         String mapping = """
@@ -121,7 +127,9 @@ class LargeInputsTest {
         }
     }
 
-    /** One row for each key is kept in another way than many; both must know the same of each row. */
+    /**
+     * One row for each key is kept in another way than many; both must know the same of each row.
+     */
     @Test
     void aTableOfManyRowsKnowsAllOfEach() throws IOException {
         Path bills = file(

@@ -31,7 +31,10 @@ import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** Small inputs cannot take much time or memory, and what goes beyond a limit is told with its place and how to allow it. */
+/**
+ * Small inputs cannot take much time or memory, and what goes beyond a limit is told with its place
+ * and how to allow it.
+ */
 class LimitsTest {
     private static final String COPY = "source s: %s\ntarget o: json(indent = 0) { copy s }";
     private static final String ROWS = "source s: csv\ntarget o: jsonl { for x in s { copy x } }";

@@ -22,7 +22,10 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
-/** The clauses of a loop do what Java's own collections and streams do with the same rows, written down for each by hand. */
+/**
+ * The clauses of a loop do what Java's own collections and streams do with the same rows, written
+ * down for each by hand.
+ */
 class LoopModelProperties {
     /** A row; a berth or an amount may be absent. */
     record Row(

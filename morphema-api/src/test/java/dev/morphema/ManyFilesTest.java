@@ -23,7 +23,9 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** Sources of many files, targets of many documents, and paths that are read one record at a time. */
+/**
+ * Sources of many files, targets of many documents, and paths that are read one record at a time.
+ */
 class ManyFilesTest {
     private static final String SPLIT =
             "source m: csv\ntarget o: json(indent = 0) for r in m into \"{r.name}\" { n = r.n }";

@@ -15,8 +15,8 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 
 /**
- * What a message becomes does not depend on those before it, from which is known how messages mostly stand: each gives what it
- * gives alone, faults too.
+ * What a message becomes does not depend on those before it, from which is known how messages
+ * mostly stand: each gives what it gives alone, faults too.
  */
 class MessagesProperties {
     private static final String JSON = """

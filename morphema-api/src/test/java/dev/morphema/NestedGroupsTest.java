@@ -2,6 +2,8 @@ package dev.morphema;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
 import java.io.BufferedInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -21,7 +23,10 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** Groups within groups whose members are written out: passed on one at a time, and the same as if they were held together. */
+/**
+ * Groups within groups whose members are written out: passed on one at a time, and the same as if
+ * they were held together.
+ */
 class NestedGroupsTest {
     private static final String ROWS = "source rows: csv { kg: number }\n";
     /** Uses the members as values, so that they are held together, and writes nothing. */
@@ -43,7 +48,10 @@ class NestedGroupsTest {
         return Language.run(mapping, Inputs.text("rows", rows), options);
     }
 
-    /** In each, MEMBERS stands for what may hold the members of the outermost groups, and GROUP for how groups are made. */
+    /**
+     * In each, MEMBERS stands for what may hold the members of the outermost groups, and GROUP for
+     * how groups are made.
+     */
     @ParameterizedTest
     @ValueSource(
             strings = {
@@ -100,6 +108,18 @@ class NestedGroupsTest {
                 .plan();
         String said = plan.substring(plan.indexOf("group neighbours by r.a, ") + "group neighbours by r.a, ".length());
         assertThat(said).startsWith(groups);
+    }
+
+    @Test
+    @DisplayName("each member is a record of its own for the limit of steps")
+    void steps() {
+        RunOptions few = RunOptions.DEFAULT.limits(Limits.DEFAULT.with(Limit.STEPS, 1_000));
+        for (String group : List.of("group by", "group runs by")) {
+            String mapping = ROWS + "target o: json { all for r in rows " + group + " r.a as xs { b for x in xs "
+                    + group + " x.b as bs { l for y in bs => y.id } } }";
+            assertThat(run(mapping, csv(5_000, true), few))
+                    .isEqualTo(run(mapping, csv(5_000, true), RunOptions.DEFAULT));
+        }
     }
 
     @Test

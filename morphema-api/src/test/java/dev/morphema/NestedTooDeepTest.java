@@ -15,7 +15,10 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** Whatever is nested too deeply, or repeated too often, in a mapping or in data is a problem, also where the stack is small. */
+/**
+ * Whatever is nested too deeply, or repeated too often, in a mapping or in data is a problem, also
+ * where the stack is small.
+ */
 class NestedTooDeepTest {
     private static final int MANY = 3_000;
     private static final long COMMON_STACK = 1 << 20;

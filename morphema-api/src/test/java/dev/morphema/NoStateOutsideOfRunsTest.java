@@ -22,7 +22,10 @@ class NoStateOutsideOfRunsTest {
     private final ThreadMXBean thread = (ThreadMXBean) ManagementFactory.getThreadMXBean();
     private final List<WeakReference<Messages>> ended = new ArrayList<>();
 
-    /** Records from an input, records that the mapping makes, members with a name of their loop, and parsed texts. */
+    /**
+     * Records from an input, records that the mapping makes, members with a name of their loop, and
+     * parsed texts.
+     */
     private static Messages messages(String field) {
         String body = """
                 source rows: json

@@ -13,8 +13,8 @@ final class OutputFolder {
     private OutputFolder() {}
 
     /**
-     * {@return all that is in a folder and in the folders in it, hidden things too, by relative path}; of folders only those
-     * that are staged.
+     * {@return all that is in a folder and in the folders in it, hidden things too, by relative
+     * path}; of folders only those that are staged.
      */
     static Map<String, String> contents(Path folder) throws IOException {
         Map<String, String> contents = new TreeMap<>();

@@ -25,7 +25,10 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** What stands where outputs are to be: it is replaced as its owner would want it, or nothing is touched. */
+/**
+ * What stands where outputs are to be: it is replaced as its owner would want it, or nothing is
+ * touched.
+ */
 @DisabledOnOs(OS.WINDOWS)
 class OutputObstaclesTest {
     private static final Mapping MAPPING = Language.load("""

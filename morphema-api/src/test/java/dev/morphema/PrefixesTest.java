@@ -13,7 +13,9 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** Names with a prefix are told by their form, wherever the prefix is declared, and if it is not. */
+/**
+ * Names with a prefix are told by their form, wherever the prefix is declared, and if it is not.
+ */
 class PrefixesTest {
     private static final String NOTICE = "<n:Notice xmlns:n='urn:notice' xmlns:p='urn:party'>"
             + "<p:Id>7</p:Id><n:Line><p:Id>1</p:Id></n:Line><n:Line><p:Id>2</p:Id></n:Line></n:Notice>";

@@ -16,7 +16,10 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** A mapping from elsewhere reads nothing but what is in its own folder, and cannot keep its checker busy. */
+/**
+ * A mapping from elsewhere reads nothing but what is in its own folder, and cannot keep its checker
+ * busy.
+ */
 @DisabledOnOs(OS.WINDOWS)
 class ReadableFoldersTest {
     private static final String TABLE = "table t: csv(\"%s\") key k\ntarget o: json { v = t[\"a\"].v }\n";

@@ -16,8 +16,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 
 /**
- * Looks for inputs and mappings that take far longer than others of their size: pieces of a good one are repeated and changed at
- * random. Only in the profile {@code fuzz}, as it measures time.
+ * Looks for inputs and mappings that take far longer than others of their size: pieces of a good
+ * one are repeated and changed at random. Only in the profile {@code fuzz}, as it measures time.
  */
 @EnabledIfSystemProperty(named = "fuzz", matches = "true")
 class SlowInputsTest {
@@ -95,7 +95,10 @@ class SlowInputsTest {
         return System.nanoTime() - start;
     }
 
-    /** {@return a text of which pieces come again and again, some inside of others, with some characters changed} */
+    /**
+     * {@return a text of which pieces come again and again, some inside of others, with some
+     * characters changed}
+     */
     private static String stretched(String good, Random random) {
         StringBuilder text = new StringBuilder(good);
         while (text.length() < LEAST) {

@@ -21,7 +21,10 @@ import java.util.stream.Collectors;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
 
-/** Damaged bytes give a result or a located problem, and the same one from a file, a stream and a message. */
+/**
+ * Damaged bytes give a result or a located problem, and the same one from a file, a stream and a
+ * message.
+ */
 class SpoiledInputsProperties {
     private static final byte[][] ODD = {
         {0},
@@ -102,7 +105,10 @@ class SpoiledInputsProperties {
                 .ofMaxSize(3);
     }
 
-    /** A mapping of a source s to a target o; what it has learned of one message must not matter for the next. */
+    /**
+     * A mapping of a source s to a target o; what it has learned of one message must not matter for
+     * the next.
+     */
     private record Delivery(Mapping mapping, Messages messages) {
         static Delivery of(String mapping) {
             Mapping loaded = Language.load(mapping);

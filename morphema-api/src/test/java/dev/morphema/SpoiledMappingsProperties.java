@@ -18,7 +18,10 @@ import java.util.regex.MatchResult;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
-/** A slip in a mapping is told as problems at places in it, or leaves a mapping that can be run; it is never a failure. */
+/**
+ * A slip in a mapping is told as problems at places in it, or leaves a mapping that can be run; it
+ * is never a failure.
+ */
 class SpoiledMappingsProperties {
     private static final Pattern TOKEN = Pattern.compile(
             "\"(?:[^\"\\\\\n]|\\\\.)*\"|'[^'\n]*'|[\\p{L}_][\\p{L}\\d_]*|[0-9.]+|\\s+|#[^\n]*|=>|[=!<>]=|\\?\\?|.",

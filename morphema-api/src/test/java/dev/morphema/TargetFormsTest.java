@@ -8,7 +8,10 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** What a document can hold depends on its format: what fits is written, what does not is told at its place. */
+/**
+ * What a document can hold depends on its format: what fits is written, what does not is told at
+ * its place.
+ */
 class TargetFormsTest {
     private static final Inputs INPUTS = Inputs.text(
                     "d",
@@ -17,7 +20,10 @@ class TargetFormsTest {
             .andText("x", "<r i='1'>t<a>1</a><b k='2'/></r>")
             .andText("c", "a,b\n1,2\n");
 
-    /** What a target writes, or all that is told of it, each with its place; the target stands on line 5. */
+    /**
+     * What a target writes, or all that is told of it, each with its place; the target stands on
+     * line 5.
+     */
     private static String outcome(String target) {
         try {
             return Language.run(

@@ -15,7 +15,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** What is wider, deeper or longer than there was room for at first is read and written as anything else. */
+/**
+ * What is wider, deeper or longer than there was room for at first is read and written as anything
+ * else.
+ */
 class WideAndDeepTest {
     private static final int LONG = 300_000;
 
@@ -23,7 +26,10 @@ class WideAndDeepTest {
         return IntStream.range(0, count).mapToObj(part).collect(Collectors.joining(mark));
     }
 
-    /** A cell, and how it stands in CSV and in JSON: plain, quoted, with quotes inside, beyond ASCII, empty. */
+    /**
+     * A cell, and how it stands in CSV and in JSON: plain, quoted, with quotes inside, beyond
+     * ASCII, empty.
+     */
     private record Cell(String csv, String json) {
         static Cell of(int i) {
             return switch (i % 7) {

@@ -13,8 +13,8 @@ import java.util.Map;
 import java.util.function.ToDoubleFunction;
 
 /**
- * Runs contenders side by side, each in a process of its own, in turn: one pair after the other, so that a machine that is
- * now faster and now slower is so for both. Medians are compared.
+ * Runs contenders side by side, each in a process of its own, in turn: one pair after the other, so
+ * that a machine that is now faster and now slower is so for both. Medians are compared.
  */
 final class Comparison {
     static final List<String> CONTENDERS = List.of("morphema", "hand", "plain", Contenders.LIMIT);
@@ -69,8 +69,9 @@ final class Comparison {
     }
 
     /**
-     * Keeps the classes of a contender in an archive, as the start script does. Java could also make one at the end of a run,
-     * but in that one methods that wait for the compiler then are never compiled, and later runs take several times as long.
+     * Keeps the classes of a contender in an archive, as the start script does. Java could also
+     * make one at the end of a run, but in that one methods that wait for the compiler then are
+     * never compiled, and later runs take several times as long.
      */
     private void archive(Workload workload, String contender) throws IOException, InterruptedException {
         Path classes = folder.resolve(workload + "." + contender + ".classes");

@@ -9,7 +9,10 @@ import java.nio.file.Path;
 import java.util.Locale;
 import java.util.SplittableRandom;
 
-/** Makes the inputs of the workloads, about a harbour that is made up. The same size gives the same bytes. */
+/**
+ * Makes the inputs of the workloads, about a harbour that is made up. The same size gives the same
+ * bytes.
+ */
 final class Generator {
     private static final String[] KINDS = {"BX", "DR", "PL", "BG", "CT", "RL"};
     private static final String[] REMARKS = {

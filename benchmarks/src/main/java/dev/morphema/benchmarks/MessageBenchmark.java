@@ -19,7 +19,10 @@ import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 
-/** Messages in memory: 2 kB of JSON (M1), 20 kB of XML (M2), and 20 kB of JSON whose lines are grouped (M3). */
+/**
+ * Messages in memory: 2 kB of JSON (M1), 20 kB of XML (M2), and 20 kB of JSON whose lines are
+ * grouped (M3).
+ */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MICROSECONDS)

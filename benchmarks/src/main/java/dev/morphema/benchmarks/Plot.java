@@ -23,7 +23,9 @@ final class Plot {
 
     private Plot() {}
 
-    /** Draws the cpu time of each contender as a multiple of that of the program written by hand. */
+    /**
+     * Draws the cpu time of each contender as a multiple of that of the program written by hand.
+     */
     static void write(List<Comparison.Row> rows, Path file) throws IOException {
         DefaultCategoryDataset data = new DefaultCategoryDataset();
         for (Comparison.Row row : rows) {

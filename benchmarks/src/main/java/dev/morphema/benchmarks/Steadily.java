@@ -8,8 +8,9 @@ import java.util.Arrays;
 import java.util.Locale;
 
 /**
- * Runs a mapping and the program written by hand in one Java, in turn and again and again: what is left when all methods are
- * compiled. Compared are the least times of the later half, which a busy machine disturbs least.
+ * Runs a mapping and the program written by hand in one Java, in turn and again and again: what is
+ * left when all methods are compiled. Compared are the least times of the later half, which a busy
+ * machine disturbs least.
  */
 final class Steadily {
     private static final ThreadMXBean THREADS = ManagementFactory.getThreadMXBean();

@@ -38,7 +38,10 @@ enum Workload {
         return inputs;
     }
 
-    /** {@return the megabytes of heap that each contender gets}; a join keeps one of its sides, and groups their members. */
+    /**
+     * {@return the megabytes of heap that each contender gets}; a join keeps one of its sides, and
+     * groups their members.
+     */
     int heap() {
         return this == J1 || this == G5 ? 3_000 : 512;
     }

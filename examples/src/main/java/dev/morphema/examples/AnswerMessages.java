@@ -5,7 +5,10 @@ import dev.morphema.Morphema;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 
-/** Transforms one message in memory, as a service would for each request; all threads share the one object. */
+/**
+ * Transforms one message in memory, as a service would for each request; all threads share the one
+ * object.
+ */
 public final class AnswerMessages {
     private static final String MAPPING = """
             morphema 1

@@ -22,8 +22,9 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * Puts all files of a run into their places, or none: obstacles are looked for before the first move, a failure on the way is
- * undone, and a journal lets the next run end what a kill or a loss of power has cut. Not thread-safe.
+ * Puts all files of a run into their places, or none: obstacles are looked for before the first
+ * move, a failure on the way is undone, and a journal lets the next run end what a kill or a loss
+ * of power has cut. Not thread-safe.
  */
 final class Commit {
     private static final String NOTHING_CHANGED =
@@ -77,7 +78,10 @@ final class Commit {
         }
     }
 
-    /** {@return the file, on the file system of its place}, which may be another one than that of the output folder */
+    /**
+     * {@return the file, on the file system of its place}, which may be another one than that of
+     * the output folder
+     */
     private Placed near(Placed file) throws IOException {
         Path folder = file.place().getParent();
         Optional<FileStore> here = store(folder);

@@ -16,9 +16,9 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The names that the documents of one target have so far. A name comes from data, so it is taken only if it stays in its
- * folder, is allowed on all common file systems, and is not the name of another document where letter case does not count.
- * Not thread-safe.
+ * The names that the documents of one target have so far. A name comes from data, so it is taken
+ * only if it stays in its folder, is allowed on all common file systems, and is not the name of
+ * another document where letter case does not count. Not thread-safe.
  */
 final class DocumentNames {
     /** What common file systems allow for one part of a path. */
@@ -36,7 +36,10 @@ final class DocumentNames {
 
     private static final Pattern BLANK_AT_END = Pattern.compile("^\\p{Z}.*|.*[\\p{Z}.]$");
 
-    /** Where the record stood that a document, or the first document in a folder, is made for; by the folded name. */
+    /**
+     * Where the record stood that a document, or the first document in a folder, is made for; by
+     * the folded name.
+     */
     private final Map<String, Taken> taken = new HashMap<>();
 
     private record Taken(boolean folder, @Nullable InputLocation place) {}
@@ -80,7 +83,10 @@ final class DocumentNames {
                 .withHelp(help));
     }
 
-    /** Whether the system has all characters of a name; in some environments it knows those of ASCII only. */
+    /**
+     * Whether the system has all characters of a name; in some environments it knows those of ASCII
+     * only.
+     */
     private static boolean canBeHere(String part) {
         try {
             Path.of(part);

@@ -36,7 +36,9 @@ final class DurableFile extends OutputStream {
         return new DurableFile(channel, new BufferedOutputStream(Channels.newOutputStream(channel), BUFFER));
     }
 
-    /** {@return a new file of an output}, compressed (RFC 1952) if the name of its place ends in .gz */
+    /**
+     * {@return a new file of an output}, compressed (RFC 1952) if the name of its place ends in .gz
+     */
     static DurableFile of(Path file, Path place) throws IOException {
         DurableFile plain = of(file);
         return place.toString().endsWith(".gz")

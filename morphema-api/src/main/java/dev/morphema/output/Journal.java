@@ -12,9 +12,10 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What a commit is about to do, written beside what is staged before the first move. While it is there, all moves are to be
- * made, or to be undone; so a commit that was cut ends one way or the other. A text in UTF-8: a line for each folder that is
- * made and for each move, paths relative to the folder of the outputs where they are below it.
+ * What a commit is about to do, written beside what is staged before the first move. While it is
+ * there, all moves are to be made, or to be undone; so a commit that was cut ends one way or the
+ * other. A text in UTF-8: a line for each folder that is made and for each move, paths relative to
+ * the folder of the outputs where they are below it.
  *
  * @param at where it is written
  * @param made folders that the commit makes, the outermost first

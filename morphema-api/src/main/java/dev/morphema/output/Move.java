@@ -7,12 +7,13 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 
 /**
- * One step of a commit: what is staged comes to its place. Whether it was done shows on the disk, so that it can be finished
- * or undone whenever a commit was cut.
+ * One step of a commit: what is staged comes to its place. Whether it was done shows on the disk,
+ * so that it can be finished or undone whenever a commit was cut.
  *
  * @param staged a file or folder, which is there until it is moved
  * @param place where it is to be
- * @param old where another name, or a copy, of what stood at the place is; nothing is there if nothing stood there
+ * @param old where another name, or a copy, of what stood at the place is; nothing is there if
+ *     nothing stood there
  * @param found what stood at the place before, as {@link #stamp} tells it
  */
 record Move(Path staged, Path place, Path old, String found) {

@@ -15,7 +15,9 @@ import java.util.HashSet;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** Looks for what would keep outputs from their places, before anything is moved. Not thread-safe. */
+/**
+ * Looks for what would keep outputs from their places, before anything is moved. Not thread-safe.
+ */
 final class Obstacles {
     private static final int MOST_LINKS = 40;
 
@@ -26,8 +28,8 @@ final class Obstacles {
     private final Set<Path> good = new HashSet<>();
 
     /**
-     * {@return the file that a path means in the end}: what a link leads to is written, not the link, also if nothing is there
-     * yet
+     * {@return the file that a path means in the end}: what a link leads to is written, not the
+     * link, also if nothing is there yet
      */
     static Path followed(Path file) throws IOException {
         Path place = file.toAbsolutePath();
@@ -44,7 +46,8 @@ final class Obstacles {
      * Looks at the place of a file.
      *
      * @param place links followed
-     * @param within the folder that it must not leave, links followed; null if it may stand anywhere
+     * @param within the folder that it must not leave, links followed; null if it may stand
+     *     anywhere
      * @throws ProblemException if the place cannot be taken
      */
     void check(Path place, @Nullable Path within) throws IOException {
@@ -82,7 +85,10 @@ final class Obstacles {
         }
     }
 
-    /** Also for an administrator, who may write to all files: who took the right to write away meant it. */
+    /**
+     * Also for an administrator, who may write to all files: who took the right to write away meant
+     * it.
+     */
     private static boolean isReadOnly(Path file) throws IOException {
         PosixFileAttributeView view = Files.getFileAttributeView(file, PosixFileAttributeView.class);
         if (view != null) {

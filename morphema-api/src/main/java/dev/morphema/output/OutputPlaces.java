@@ -11,9 +11,9 @@ import java.util.HashSet;
 import java.util.Set;
 
 /**
- * The files that the outputs of one run become. Two that some file system takes for the same are refused, however they are
- * written: through links, with other letter case, or before they exist; so is one in the place of what was read. Not
- * thread-safe.
+ * The files that the outputs of one run become. Two that some file system takes for the same are
+ * refused, however they are written: through links, with other letter case, or before they exist;
+ * so is one in the place of what was read. Not thread-safe.
  */
 final class OutputPlaces {
     private final Set<Path> taken = new HashSet<>();
@@ -63,7 +63,10 @@ final class OutputPlaces {
                 .withHelp("give the output another name, or another folder"));
     }
 
-    /** {@return what all names of a file have in common, hard links among them where the file system can tell} */
+    /**
+     * {@return what all names of a file have in common, hard links among them where the file system
+     * can tell}
+     */
     private static Object identity(Path file) throws IOException {
         Object key = Files.readAttributes(file, BasicFileAttributes.class).fileKey();
         return key != null ? key : file.toRealPath();

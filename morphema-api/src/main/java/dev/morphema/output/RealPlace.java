@@ -8,7 +8,10 @@ import java.nio.file.Path;
 public final class RealPlace {
     private RealPlace() {}
 
-    /** {@return the file or folder itself if it is there, else the nearest of the folders that it would be in} */
+    /**
+     * {@return the file or folder itself if it is there, else the nearest of the folders that it
+     * would be in}
+     */
     static Path nearest(Path file) {
         Path there = file;
         while (there.getParent() != null && !Files.exists(there)) {

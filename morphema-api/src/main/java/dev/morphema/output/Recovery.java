@@ -9,7 +9,10 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Ends what runs that were killed have begun: a commit is finished or undone, and what was staged is removed. */
+/**
+ * Ends what runs that were killed have begun: a commit is finished or undone, and what was staged
+ * is removed.
+ */
 final class Recovery {
     private Recovery() {}
 
@@ -58,7 +61,10 @@ final class Recovery {
         }
     }
 
-    /** {@return whether nobody needs any more what is staged here for a commit whose journal is in another folder} */
+    /**
+     * {@return whether nobody needs any more what is staged here for a commit whose journal is in
+     * another folder}
+     */
     private static boolean endElsewhere(Path journal) throws IOException {
         if (!Files.exists(journal)) {
             return true;

@@ -8,8 +8,8 @@ import java.io.OutputStream;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Bytes that wait: in memory while they are few, then in a temporary file. They can be read any number of times, until they
- * are deleted. Not thread-safe.
+ * Bytes that wait: in memory while they are few, then in a temporary file. They can be read any
+ * number of times, until they are deleted. Not thread-safe.
  */
 public final class Spool extends OutputStream {
     private static final int MOST_IN_MEMORY = 8 << 20;

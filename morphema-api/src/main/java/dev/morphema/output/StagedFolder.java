@@ -15,8 +15,9 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A folder of documents. They wait in a hidden folder: in the output folder if this is there, so that they are on its file
- * system, else beside it, and then the whole folder appears at once. Other files of the folder stay.
+ * A folder of documents. They wait in a hidden folder: in the output folder if this is there, so
+ * that they are on its file system, else beside it, and then the whole folder appears at once.
+ * Other files of the folder stay.
  */
 final class StagedFolder extends StagedOutput {
     private final Path folder;

@@ -46,7 +46,10 @@ public abstract class StagedOutput {
      */
     abstract OutputStream bytes(Run.@Nullable Document document) throws IOException;
 
-    /** {@return the files, as far as they are known yet, that will be there, or that will take the place of others} */
+    /**
+     * {@return the files, as far as they are known yet, that will be there, or that will take the
+     * place of others}
+     */
     List<Path> files() {
         return List.of();
     }

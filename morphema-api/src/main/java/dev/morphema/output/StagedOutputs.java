@@ -9,7 +9,10 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** All outputs of one run. What was not committed is thrown away when this is closed. Not thread-safe. */
+/**
+ * All outputs of one run. What was not committed is thrown away when this is closed. Not
+ * thread-safe.
+ */
 public final class StagedOutputs implements AutoCloseable {
     private final Map<Integer, StagedOutput> byTarget = new LinkedHashMap<>();
     private final Set<Path> inputs;
@@ -63,10 +66,11 @@ public final class StagedOutputs implements AutoCloseable {
     }
 
     /**
-     * Puts all outputs into their places: files first, for whoever reads a stream may close it, which must not keep a file
-     * from its place.
+     * Puts all outputs into their places: files first, for whoever reads a stream may close it,
+     * which must not keep a file from its place.
      *
-     * @throws dev.morphema.problem.ProblemException if a place cannot be taken; then no file is changed
+     * @throws dev.morphema.problem.ProblemException if a place cannot be taken; then no file is
+     *     changed
      */
     public void commit() throws IOException {
         for (StagedOutput output : byTarget.values()) {

@@ -20,9 +20,9 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A hidden folder on the file system of the places of outputs, for what is not in its place yet. It is locked while its run
- * goes on; what nobody holds was left by a run that was killed, and the next run into the same folder takes it over. Not
- * thread-safe.
+ * A hidden folder on the file system of the places of outputs, for what is not in its place yet. It
+ * is locked while its run goes on; what nobody holds was left by a run that was killed, and the
+ * next run into the same folder takes it over. Not thread-safe.
  */
 final class StagingFolder {
     /** How the names of all such folders end. */
@@ -32,8 +32,8 @@ final class StagingFolder {
     private static final int TRIES = 10;
 
     /**
-     * The same for all runs in this program. Their folders are never tried for their locks: to close a file that was opened
-     * a second time would release them on many systems.
+     * The same for all runs in this program. Their folders are never tried for their locks: to
+     * close a file that was opened a second time would release them on many systems.
      */
     private static final String PROGRAM =
             "." + Long.toHexString(ProcessHandle.current().pid()) + "-"
@@ -44,7 +44,10 @@ final class StagingFolder {
                             .toEpochMilli())
                     + "-";
 
-    /** Those of this program that could not be removed when their runs ended, or are kept: nobody holds them any more. */
+    /**
+     * Those of this program that could not be removed when their runs ended, or are kept: nobody
+     * holds them any more.
+     */
     private static final Set<Path> ENDED = ConcurrentHashMap.newKeySet();
 
     private final Path path;
@@ -59,7 +62,10 @@ final class StagingFolder {
         this.made = made;
     }
 
-    /** {@return a new one in a folder, which is made}; what earlier runs have left there is finished or removed before */
+    /**
+     * {@return a new one in a folder, which is made}; what earlier runs have left there is finished
+     * or removed before
+     */
     static StagingFolder in(Path folder) throws IOException {
         MadeFolders made = MadeFolders.to(folder);
         try {
@@ -141,7 +147,10 @@ final class StagingFolder {
         kept = true;
     }
 
-    /** Removes it with all that is in it, unless it is to be kept; what cannot be removed is left to the next run. */
+    /**
+     * Removes it with all that is in it, unless it is to be kept; what cannot be removed is left to
+     * the next run.
+     */
     void delete() {
         if (!kept) {
             deleteQuietly(path);

@@ -11,8 +11,8 @@ import java.nio.file.StandardOpenOption;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Bytes in a temporary file, which is made when the first come. Where the system lets a file lose its name while it is
- * open, it does so at once, and nothing is left even of a run that is killed.
+ * Bytes in a temporary file, which is made when the first come. Where the system lets a file lose
+ * its name while it is open, it does so at once, and nothing is left even of a run that is killed.
  */
 public final class TemporaryFile implements Scratch {
     private @Nullable FileChannel channel;

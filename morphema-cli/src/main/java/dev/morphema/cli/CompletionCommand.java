@@ -6,7 +6,9 @@ import picocli.AutoComplete;
 import picocli.CommandLine;
 import picocli.CommandLine.Model.CommandSpec;
 
-/** {@code morphema completion}: writes the script by which bash and zsh complete the command line. */
+/**
+ * {@code morphema completion}: writes the script by which bash and zsh complete the command line.
+ */
 final class CompletionCommand extends TerminalCommand {
     private @Nullable CommandSpec spec;
 

@@ -7,8 +7,9 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Stops a run when the system asks the program to end (SIGINT, SIGTERM), and waits until it has cleaned up; a run that is
- * putting its outputs into their places finishes that. Java itself then gives the exit codes 130 and 143.
+ * Stops a run when the system asks the program to end (SIGINT, SIGTERM), and waits until it has
+ * cleaned up; a run that is putting its outputs into their places finishes that. Java itself then
+ * gives the exit codes 130 and 143.
  */
 final class Interruption implements AutoCloseable {
     private static final long MOST_SECONDS = 30;

@@ -21,7 +21,8 @@ record Look(boolean colourOut, boolean colourErr, boolean live, int width) {
     /**
      * {@return the look of the standard streams}
      *
-     * @param terminals what the start script has found out: {@code out}, {@code err}, both or none; null if it did not start us
+     * @param terminals what the start script has found out: {@code out}, {@code err}, both or none;
+     *     null if it did not start us
      * @param columns the width of the terminal as a text, perhaps empty or null
      * @param environment in which {@code NO_COLOR} switches colours off, whatever its value
      */

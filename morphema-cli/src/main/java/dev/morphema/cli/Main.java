@@ -29,10 +29,12 @@ public final class Main {
 
     /** Runs the command and ends with its exit code. */
     public static void main(String[] args) {
-        // Picocli would look for what is not used here: types to convert to, and Groovy, for which all jars are opened.
+        // Picocli would look for what is not used here: types to convert to, and Groovy, for which
+        // all jars are opened.
         System.setProperty("picocli.converters.excludes", "java.time.*,java.sql.*");
         System.setProperty("picocli.disable.closures", "true");
-        // Standard streams in UTF-8 whatever the machine's encoding is; results go to standard output as bytes.
+        // Standard streams in UTF-8 whatever the machine's encoding is; results go to standard
+        // output as bytes.
         OutputStream out = new FileOutputStream(FileDescriptor.out);
         OutputStream err = new FileOutputStream(FileDescriptor.err);
         Look look = Look.of(
@@ -56,7 +58,8 @@ public final class Main {
      * As {@link #run(String[], InputStream, OutputStream, OutputStream)}.
      *
      * @param look of the place where the streams are shown
-     * @param isProgram whether the program ends with the command, so that the system may interrupt it
+     * @param isProgram whether the program ends with the command, so that the system may interrupt
+     *     it
      */
     static int run(String[] args, InputStream in, OutputStream out, OutputStream err, Look look, boolean isProgram) {
         PrintWriter words = new PrintWriter(new OutputStreamWriter(err, StandardCharsets.UTF_8), true);

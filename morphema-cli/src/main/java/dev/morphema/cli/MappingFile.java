@@ -18,7 +18,10 @@ final class MappingFile {
 
     private MappingFile() {}
 
-    /** {@return the mapping with its problems}; one of standard input names files relative to the current folder */
+    /**
+     * {@return the mapping with its problems}; one of standard input names files relative to the
+     * current folder
+     */
     static Checked check(Morphema morphema, Path file, InputStream in) {
         return file.equals(STANDARD) ? morphema.check(shown(file), text(in), Path.of("")) : morphema.check(file);
     }

@@ -11,8 +11,8 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Prints problems for people: a sentence, the place in the mapping and the place in the input with their lines, the
- * value and what to do; and how many there are.
+ * Prints problems for people: a sentence, the place in the mapping and the place in the input with
+ * their lines, the value and what to do; and how many there are.
  */
 final class ProblemPrinter {
     private static final int MOST_VALUE = 80;
@@ -39,7 +39,10 @@ final class ProblemPrinter {
         this.width = width;
     }
 
-    /** Prints all problems, and how many they are; of many of the same kind at the same rule, only the first few. */
+    /**
+     * Prints all problems, and how many they are; of many of the same kind at the same rule, only
+     * the first few.
+     */
     void print(List<Problem> problems) {
         printEach(problems);
         if (!problems.isEmpty()) {

@@ -7,7 +7,10 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 
-/** Shows on a terminal how far a run is that takes longer than a second: one line, written over and over. */
+/**
+ * Shows on a terminal how far a run is that takes longer than a second: one line, written over and
+ * over.
+ */
 final class Progress implements AutoCloseable {
     private static final long FIRST_MILLIS = 1_000;
     private static final long EACH_MILLIS = 250;
@@ -36,7 +39,10 @@ final class Progress implements AutoCloseable {
         return thread;
     }
 
-    /** {@return what shows the progress of a run until it is closed; nothing where there is no terminal} */
+    /**
+     * {@return what shows the progress of a run until it is closed; nothing where there is no
+     * terminal}
+     */
     static Progress of(RunControl control, Terminal terminal) {
         return new Progress(control, terminal.words(), terminal.look().live());
     }

@@ -8,8 +8,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.Set;
 
 /**
- * Colours the names in JSON and XML that passes through: fields, and tags with their attributes. Values stay as they are.
- * Not thread-safe.
+ * Colours the names in JSON and XML that passes through: fields, and tags with their attributes.
+ * Values stay as they are. Not thread-safe.
  */
 final class ResultColours extends FilterOutputStream {
     private static final Set<String> JSON = Set.of("json", "jsonl");

@@ -5,7 +5,10 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 
-/** A target that is shown on standard output: under its name if there are several, on a terminal in colours. */
+/**
+ * A target that is shown on standard output: under its name if there are several, on a terminal in
+ * colours.
+ */
 final class ShownOutput {
     private final OutputStream out;
     private final String heading;

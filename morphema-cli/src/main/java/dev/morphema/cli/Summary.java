@@ -19,7 +19,10 @@ import tools.jackson.core.PrettyPrinter;
 import tools.jackson.core.json.JsonFactory;
 import tools.jackson.core.util.DefaultPrettyPrinter;
 
-/** Writes what a run came to as a file in JSON (RFC 8259), for programs; docs/command.md describes it. */
+/**
+ * Writes what a run came to as a file in JSON (RFC 8259), for programs; docs/command.md describes
+ * it.
+ */
 final class Summary {
     private final Path file;
     private final String mapping;

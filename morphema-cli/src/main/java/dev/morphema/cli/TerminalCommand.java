@@ -11,8 +11,8 @@ import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
 
 /**
- * A command with the options that all commands take; gives its exit code. Options are declared as objects, not by
- * annotations: to look for these takes longer than a small run.
+ * A command with the options that all commands take; gives its exit code. Options are declared as
+ * objects, not by annotations: to look for these takes longer than a small run.
  */
 abstract class TerminalCommand implements Callable<Integer> {
     private final Terminal terminal;

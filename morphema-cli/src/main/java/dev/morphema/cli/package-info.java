@@ -1,4 +1,7 @@
-/** The command line: {@link dev.morphema.cli.Main} with one class for each command. Nothing here that a library user would miss. */
+/**
+ * The command line: {@link dev.morphema.cli.Main} with one class for each command. Nothing here
+ * that a library user would miss.
+ */
 @NullMarked
 package dev.morphema.cli;
 

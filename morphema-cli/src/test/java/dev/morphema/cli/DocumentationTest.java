@@ -6,6 +6,7 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -19,12 +20,14 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /**
- * Every example in the documentation is true. A fenced block with a file name after its language is that file; a block
- * {@code console} holds commands, each with what it prints.
+ * Every example in the documentation is true. A fenced block with a file name after its language is
+ * that file; a block {@code console} holds commands, each with what it prints.
  */
 class DocumentationTest {
     private static final Pattern BLOCK =
             Pattern.compile("^```(\\S+)(?: (\\S+))?\\n(.*?)^```", Pattern.MULTILINE | Pattern.DOTALL);
+
+    private static final Pattern LINK = Pattern.compile("\\]\\((?!https?:)([^)#\\s]+)");
 
     @TempDir
     private Path folder;
@@ -56,6 +59,24 @@ class DocumentationTest {
         int code = Main.run(new String[] {"test", "../docs/cases"}, new ByteArrayInputStream(new byte[0]), out, out);
         assertThat(code).as(out.toString(StandardCharsets.UTF_8)).isZero();
         assertThat(out.toString(StandardCharsets.UTF_8)).contains("cases:").contains(" 0 failed");
+    }
+
+    @Test
+    @DisplayName("every link in the documentation leads to a file")
+    void links() throws IOException {
+        List<Path> pages = new ArrayList<>(List.of(Path.of("../README.md")));
+        try (DirectoryStream<Path> docs = Files.newDirectoryStream(Path.of("../docs"), "*.md")) {
+            docs.forEach(pages::add);
+        }
+        for (Path page : pages) {
+            Matcher links = LINK.matcher(Files.readString(page));
+            while (links.find()) {
+                assertThat(page.resolveSibling(links.group(1)))
+                        .as("a link in %s", page)
+                        .exists();
+            }
+        }
+        assertThat(pages).hasSizeGreaterThan(5);
     }
 
     private String replayed(String console) {

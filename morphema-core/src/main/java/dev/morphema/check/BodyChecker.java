@@ -79,7 +79,10 @@ final class BodyChecker {
         private final OwnFields ownFields;
         private final Map<String, Type> fields = new LinkedHashMap<>();
         private final Map<FieldName, Stmt.Field> written = new HashMap<>();
-        /** Fields that are written whenever the block is, and those that are whenever a branch within it is. */
+        /**
+         * Fields that are written whenever the block is, and those that are whenever a branch
+         * within it is.
+         */
         private final Map<FieldName, Stmt.Field> certain = new HashMap<>();
 
         private final Map<FieldName, Stmt.Field> certainInBranch = new HashMap<>();

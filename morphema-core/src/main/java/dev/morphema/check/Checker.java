@@ -30,8 +30,9 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Checks a mapping before anything runs: every name is known, every function gets what it wants, one value is asked for
- * where there is one, and each target can hold what it is given. Goes on after a problem.
+ * Checks a mapping before anything runs: every name is known, every function gets what it wants,
+ * one value is asked for where there is one, and each target can hold what it is given. Goes on
+ * after a problem.
  */
 public final class Checker {
     private final Environment environment;
@@ -118,12 +119,18 @@ public final class Checker {
                 new CheckedMapping(checked, tables, params, lets, checkedDefines, targets, resolution), problems);
     }
 
-    /** A field is missing in the sample at a place; if it is the root, and all others are missing too, that is an error. */
+    /**
+     * A field is missing in the sample at a place; if it is the root, and all others are missing
+     * too, that is an error.
+     */
     void missing(PathNode place, Problem problem) {
         missing.computeIfAbsent(place, p -> new ArrayList<>()).add(problem);
     }
 
-    /** Reports a field that the sample lacks; further uses of it are the same mistake, and only named. */
+    /**
+     * Reports a field that the sample lacks; further uses of it are the same mistake, and only
+     * named.
+     */
     void reportMissing(List<PathNode> places, FieldName name, Problem problem) {
         Problem first = firstMissing.putIfAbsent(List.of(List.copyOf(places), name), problem);
         if (first == null) {
@@ -256,7 +263,10 @@ public final class Checker {
         return fieldName(name, attribute, List.of());
     }
 
-    /** As {@link #fieldName(Name, boolean)}, of a field of some places in sources, whose samples may show its namespace. */
+    /**
+     * As {@link #fieldName(Name, boolean)}, of a field of some places in sources, whose samples may
+     * show its namespace.
+     */
     FieldName fieldName(Name name, boolean attribute, List<PathNode> places) {
         FieldName field = resolution.fieldName(name, attribute);
         if (name.prefix() != null && field.namespace() == null) {
@@ -314,7 +324,9 @@ public final class Checker {
         }
     }
 
-    /** {@return the names of all fields of a record, or null if they are not known before the run} */
+    /**
+     * {@return the names of all fields of a record, or null if they are not known before the run}
+     */
     @Nullable
     List<String> knownFields(Type type) {
         List<String> names = new ArrayList<>();
@@ -371,7 +383,10 @@ public final class Checker {
         return types.getOrDefault(expr, Type.UNKNOWN);
     }
 
-    /** Whether some path may step to a name: only then is a let of a loop worth keeping with the members of a group. */
+    /**
+     * Whether some path may step to a name: only then is a let of a loop worth keeping with the
+     * members of a group.
+     */
     boolean mayStepTo(String name) {
         return trees.stream().anyMatch(tree -> tree.steps().contains(name));
     }

@@ -108,7 +108,10 @@ final class ColumnFinder {
                 .forEach(this::add);
     }
 
-    /** {@return the column that a field of an input becomes}: an attribute, and the own text of an element, are columns like others */
+    /**
+     * {@return the column that a field of an input becomes}: an attribute, and the own text of an
+     * element, are columns like others
+     */
     private static String column(String field) {
         return field.isEmpty() ? FieldName.TEXT.local() : field.startsWith("@") ? field.substring(1) : field;
     }

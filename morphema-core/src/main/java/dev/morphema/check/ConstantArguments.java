@@ -18,8 +18,8 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Tries functions with the constants of a call. What a function refuses whatever its first argument is, such as a position
- * below 1, is found before the run.
+ * Tries functions with the constants of a call. What a function refuses whatever its first argument
+ * is, such as a position below 1, is found before the run.
  */
 final class ConstantArguments {
     /** A pure function does not ask for these. */

@@ -21,11 +21,15 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * The defines of a mapping. The expression of each is checked once by itself, and once more for each list of argument types that
- * it is called with, so that a field which an argument lacks is found within it. Not thread-safe.
+ * The defines of a mapping. The expression of each is checked once by itself, and once more for
+ * each list of argument types that it is called with, so that a field which an argument lacks is
+ * found within it. Not thread-safe.
  */
 final class Defines {
-    /** A define that is called with more different lists of types is taken as it is by itself from then on. */
+    /**
+     * A define that is called with more different lists of types is taken as it is by itself from
+     * then on.
+     */
     private static final int MOST_INSTANCES = 64;
     /** So many defines are looked through, each called from the expression of the one before. */
     private static final int DEEPEST = 40;
@@ -46,7 +50,10 @@ final class Defines {
     private final Checker checker;
     private final Map<String, Integer> indexes = new LinkedHashMap<>();
     private final List<Known> all = new ArrayList<>();
-    /** The defines whose expressions are being checked, the innermost first; and the calls that led there. */
+    /**
+     * The defines whose expressions are being checked, the innermost first; and the calls that led
+     * there.
+     */
     private final Deque<Known> open = new ArrayDeque<>();
 
     private final Deque<Expr.Call> calls = new ArrayDeque<>();
@@ -105,7 +112,10 @@ final class Defines {
                 .toList();
     }
 
-    /** {@return what a call gives}; of arguments that cannot be followed into the define all is needed. */
+    /**
+     * {@return what a call gives}; of arguments that cannot be followed into the define all is
+     * needed.
+     */
     Type result(Expr.Call call, int index, List<Type> arguments) {
         Known define = all.get(index);
         boolean followed = arguments.size() == define.decl.parameters().size()

@@ -28,7 +28,10 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
 
     private final Checker checker;
     private final Scope scope;
-    /** The fields that the block at hand has given so far, for {@code .name}; null outside of blocks. */
+    /**
+     * The fields that the block at hand has given so far, for {@code .name}; null outside of
+     * blocks.
+     */
     private final @Nullable OwnFields ownFields;
     /** Steps of which the mapping says what to do where they lead nowhere. */
     private final Set<Expr.Step> foreseen = Collections.newSetFromMap(new IdentityHashMap<>());
@@ -47,8 +50,8 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
     }
 
     /**
-     * Checks an expression of which the mapping says what to do where it has no value: that a path leads nowhere is then no mistake,
-     * unless its name looks like a slip.
+     * Checks an expression of which the mapping says what to do where it has no value: that a path
+     * leads nowhere is then no mistake, unless its name looks like a slip.
      */
     Type checkForeseen(Expr expr) {
         foresee(expr);
@@ -141,7 +144,10 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         return new Type(value.kind(), Cardinality.ONE, List.of(), null, odd);
     }
 
-    /** Braces in a raw text stand for themselves, which is hardly meant where they hold a name that is known. */
+    /**
+     * Braces in a raw text stand for themselves, which is hardly meant where they hold a name that
+     * is known.
+     */
     private void warnOfBracesInRawText(Expr.Literal literal) {
         Matcher braces = literal.value() instanceof TextValue text ? IN_BRACES.matcher(text.text()) : null;
         while (braces != null && literal.isRaw() && braces.find()) {

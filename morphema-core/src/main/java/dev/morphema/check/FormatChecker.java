@@ -27,7 +27,8 @@ final class FormatChecker {
     /**
      * {@return the options that are right; the others are reported}
      *
-     * @param faultOf says what is wrong with options of which each for itself is right, or gives null
+     * @param faultOf says what is wrong with options of which each for itself is right, or gives
+     *     null
      */
     Options options(FormatRef ref, List<OptionSpec> specs, Function<Options, @Nullable String> faultOf) {
         Options options = each(ref, specs);

@@ -7,7 +7,10 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** The names of the top level. What a let or a table over a loop is, is found out when it is first asked for. */
+/**
+ * The names of the top level. What a let or a table over a loop is, is found out when it is first
+ * asked for.
+ */
 final class GlobalNames {
     /** A table as a look-up sees it. */
     record TableEntry(int index, int keys, boolean many, Type row) {}

@@ -14,7 +14,10 @@ import org.jspecify.annotations.Nullable;
 
 /** Finds out what the names of one for clause stand for. */
 final class LoopChecker implements Loop.Visitor {
-    /** A name of the loop at this point; a let or number is a lesser name, that a member has only beside the others. */
+    /**
+     * A name of the loop at this point; a let or number is a lesser name, that a member has only
+     * beside the others.
+     */
     private record Named(String name, Binding binding, Type type, boolean lesser) {}
 
     private final Checker checker;

@@ -55,7 +55,10 @@ final class OperatorChecker {
         throw new IllegalStateException("no such operator");
     }
 
-    /** Whether a path is written as in a file system, which is reported once: its last step is no known name. */
+    /**
+     * Whether a path is written as in a file system, which is reported once: its last step is no
+     * known name.
+     */
     private boolean isPathWithSlashes(Expr.Binary binary) {
         Expr start = binary.left();
         String path = "." + binary.right().span().text();
@@ -160,7 +163,10 @@ final class OperatorChecker {
         return Type.of(Kind.BOOLEAN);
     }
 
-    /** Whether these are texts of a source of which the sample shows only numbers, which are in another order as texts. */
+    /**
+     * Whether these are texts of a source of which the sample shows only numbers, which are in
+     * another order as texts.
+     */
     static boolean isNumericText(Type type) {
         return type.kind() == Kind.TEXT
                 && !type.paths().isEmpty()
@@ -170,7 +176,10 @@ final class OperatorChecker {
                                 && p.shape().isMisorderedAsText());
     }
 
-    /** Whether texts are compared with a number in quotes, other than among codes that are in order as texts. */
+    /**
+     * Whether texts are compared with a number in quotes, other than among codes that are in order
+     * as texts.
+     */
     private static boolean isOrderOfQuotedNumber(Expr literal, Type other) {
         if (!(literal instanceof Expr.Literal quoted)
                 || !(quoted.value() instanceof TextValue text)

@@ -8,7 +8,10 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** The fields that one block has given so far, which rules further down can ask for by {@code .name}. */
+/**
+ * The fields that one block has given so far, which rules further down can ask for by {@code
+ * .name}.
+ */
 final class OwnFields {
     /** A field with a rule of its own, in a block. */
     record Entry(Block block, Stmt.Field field, Type type) {}

@@ -47,7 +47,9 @@ final class PathChecker {
         throw new IllegalStateException("no such axis");
     }
 
-    /** {@return what is known of each value that a step leads to, whatever the name or the depth is} */
+    /**
+     * {@return what is known of each value that a step leads to, whatever the name or the depth is}
+     */
     private Type foundBy(Expr.Step step, Type base) {
         if (step.axis() != Expr.Axis.DEEP) {
             boolean attributes = step.axis() == Expr.Axis.ANY_ATTRIBUTE;
@@ -167,7 +169,10 @@ final class PathChecker {
         return Objects.requireNonNull(type);
     }
 
-    /** Whether a member of a group is asked for the name of its loop, though it is what that name stood for. */
+    /**
+     * Whether a member of a group is asked for the name of its loop, though it is what that name
+     * stood for.
+     */
     private boolean isLoopItself(Type base, FieldName name, Expr.Step step) {
         boolean known = base.paths().stream()
                 .anyMatch(node -> node.shape() != null && !node.shape().lacks(name));

@@ -13,8 +13,8 @@ import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One place in a source, with what the mapping does there. The tree of them grows while the mapping is checked; in the
- * end it tells the reader what is needed.
+ * One place in a source, with what the mapping does there. The tree of them grows while the mapping
+ * is checked; in the end it tells the reader what is needed.
  */
 final class PathNode {
     /** A declared type of a field. */
@@ -60,7 +60,9 @@ final class PathNode {
                 : shape.names().stream().filter(wanted).map(this::child).toList();
     }
 
-    /** {@return the places of all fields of a name that the sample shows, at any depth below this} */
+    /**
+     * {@return the places of all fields of a name that the sample shows, at any depth below this}
+     */
     List<PathNode> below(FieldName name) {
         List<PathNode> found = new ArrayList<>();
         for (PathNode child : children(field -> true)) {

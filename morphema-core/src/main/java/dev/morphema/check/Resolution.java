@@ -20,7 +20,9 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** What the checker found out about the nodes of a tree, by identity. Not changed after the check. */
+/**
+ * What the checker found out about the nodes of a tree, by identity. Not changed after the check.
+ */
 public final class Resolution {
     /** The namespaces of the prefixes that need no declaration. */
     static final Map<String, String> KNOWN_NAMESPACES = Map.of(
@@ -42,8 +44,8 @@ public final class Resolution {
     /**
      * What a member of a group is, or an item of a for expression without expression.
      *
-     * @param whole whether it is the value of the first name, with the other names as more fields; if not, it is a
-     *     record of all names
+     * @param whole whether it is the value of the first name, with the other names as more fields;
+     *     if not, it is a record of all names
      * @param names at least one
      */
     public record Member(boolean whole, List<LoopName> names) {
@@ -95,7 +97,10 @@ public final class Resolution {
         volatileDefines.addAll(defines);
     }
 
-    /** {@return whether what is called gives something else each time, so that no call may be left out or put off} */
+    /**
+     * {@return whether what is called gives something else each time, so that no call may be left
+     * out or put off}
+     */
     public boolean isVolatile(Expr.Call call) {
         return Defines.isVolatile(callee(call), volatileDefines);
     }
@@ -119,7 +124,10 @@ public final class Resolution {
         return Optional.ofNullable(tables.get(lookup));
     }
 
-    /** {@return the slot of a node of the tree}; the first time it is asked for, the next of the frame. */
+    /**
+     * {@return the slot of a node of the tree}; the first time it is asked for, the next of the
+     * frame.
+     */
     int slotFor(Object node, Scope.Slots ofFrame) {
         return slots.computeIfAbsent(node, n -> ofFrame.next());
     }
@@ -185,7 +193,9 @@ public final class Resolution {
         prefixes.put(prefix, uri);
     }
 
-    /** {@return the name of a field in data, with the namespace of its prefix if that is declared} */
+    /**
+     * {@return the name of a field in data, with the namespace of its prefix if that is declared}
+     */
     public FieldName fieldName(Name name, boolean attribute) {
         String prefix = name.prefix();
         String uri = prefix == null ? null : KNOWN_NAMESPACES.getOrDefault(prefix, prefixes.get(prefix));

@@ -23,7 +23,10 @@ import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
-/** What a sample shows of one place in a source: the fields, the kinds of values, and whether there are many. */
+/**
+ * What a sample shows of one place in a source: the fields, the kinds of values, and whether there
+ * are many.
+ */
 public final class Shape {
     private static final int MOST_EXAMPLES = 100;
     private static final int NONE_YET = -1;
@@ -50,7 +53,10 @@ public final class Shape {
     private boolean numbers;
     private boolean decimalCommas;
     private boolean words;
-    /** Of the texts that read as numbers: whether one begins with a superfluous zero, and their length if it is the same. */
+    /**
+     * Of the texts that read as numbers: whether one begins with a superfluous zero, and their
+     * length if it is the same.
+     */
     private boolean leadingZeros;
 
     private int sameLength = NONE_YET;
@@ -116,7 +122,10 @@ public final class Shape {
         }
     }
 
-    /** {@return the shape of a field by its name}; a name without namespace finds it in any, and in several if there are */
+    /**
+     * {@return the shape of a field by its name}; a name without namespace finds it in any, and in
+     * several if there are
+     */
     @Nullable
     Shape field(FieldName name) {
         List<FieldName> meant = meant(name);
@@ -129,7 +138,10 @@ public final class Shape {
         return all;
     }
 
-    /** {@return the fields that a name means}: one or none, or several that only their namespaces tell apart */
+    /**
+     * {@return the fields that a name means}: one or none, or several that only their namespaces
+     * tell apart
+     */
     List<FieldName> meant(FieldName name) {
         if (fields.containsKey(name) && (name.namespace() != null || name.attribute())) {
             return List.of(name);
@@ -228,16 +240,18 @@ public final class Shape {
     }
 
     /**
-     * {@return whether the texts here surely are not numbers as they stand}: all are words, or numbers of which some have a
-     * decimal comma. Where words and numbers are mixed, the mapping may well tell them apart.
+     * {@return whether the texts here surely are not numbers as they stand}: all are words, or
+     * numbers of which some have a decimal comma. Where words and numbers are mixed, the mapping
+     * may well tell them apart.
      */
     boolean hasOddText() {
         return words ? !numbers && !decimalCommas : decimalCommas;
     }
 
     /**
-     * {@return whether texts were seen that read as numbers, and whose order as texts is not that of the numbers}: codes of
-     * one length, or with leading zeros, are in order as they are, and as numbers would lose their zeros
+     * {@return whether texts were seen that read as numbers, and whose order as texts is not that
+     * of the numbers}: codes of one length, or with leading zeros, are in order as they are, and as
+     * numbers would lose their zeros
      */
     boolean isMisorderedAsText() {
         return isNumeric() && !leadingZeros && sameLength == DIFFERENT;
@@ -252,7 +266,10 @@ public final class Shape {
                 && !kinds.contains(Kind.BOOLEAN);
     }
 
-    /** {@return the one kind of all values that were seen, or null}; elements that can stand for their text are of none */
+    /**
+     * {@return the one kind of all values that were seen, or null}; elements that can stand for
+     * their text are of none
+     */
     @Nullable
     Kind kind() {
         return kinds.size() == 1 && !leaves ? kinds.iterator().next() : null;

@@ -133,7 +133,10 @@ final class SourceChecker {
         }
     }
 
-    /** Values of the sample that are not of the type would not be in a run, where somebody needs them. */
+    /**
+     * Values of the sample that are not of the type would not be in a run, where somebody needs
+     * them.
+     */
     private void tryOn(List<Shape> shapes, PathNode.Declared type, TypeRef written) {
         for (Shape shape : shapes) {
             Problem refused = shape.refusedBy(type.converter());

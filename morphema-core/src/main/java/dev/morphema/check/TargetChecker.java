@@ -19,7 +19,10 @@ import java.util.Objects;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
-/** Checks a target: its format and options, what its document is, and whether the format can hold it. */
+/**
+ * Checks a target: its format and options, what its document is, and whether the format can hold
+ * it.
+ */
 final class TargetChecker {
     private final Checker checker;
 
@@ -76,7 +79,9 @@ final class TargetChecker {
                 scope.slots().count());
     }
 
-    /** {@return the scope of each document} of a target that has many, with what names it checked */
+    /**
+     * {@return the scope of each document} of a target that has many, with what names it checked
+     */
     private Scope split(Decl.Target decl, Scope outer) {
         Loop loop = Objects.requireNonNull(decl.split());
         if (loop.keyedBy() != null) {
@@ -95,7 +100,10 @@ final class TargetChecker {
         return scope;
     }
 
-    /** Whether the statements of a block are items of a list, and not fields; where there are both, most of them tell. */
+    /**
+     * Whether the statements of a block are items of a list, and not fields; where there are both,
+     * most of them tell.
+     */
     private static boolean holdsItems(Block block, Root root) {
         int items = count(block, TargetChecker::isItem);
         return items > 0 && (root == Root.RECORDS || items >= count(block, Stmt.Field.class::isInstance));

@@ -16,7 +16,8 @@ import org.jspecify.annotations.Nullable;
  * @param paths the places in sources that the values may come from
  * @param fields known fields, beside those of the paths; null if the mapping made no record here
  * @param odd whether it is surely a text that does not read as a number
- * @param names the lets and numbers of a loop that a member of its group can be asked for, beside its fields; perhaps none
+ * @param names the lets and numbers of a loop that a member of its group can be asked for, beside
+ *     its fields; perhaps none
  * @param loopName of such a member the name that it had in its loop, or null
  */
 record Type(
@@ -98,7 +99,10 @@ record Type(
                 null);
     }
 
-    /** {@return what is known of one of several values of which it is not known which}; how many it is, only if all agree */
+    /**
+     * {@return what is known of one of several values of which it is not known which}; how many it
+     * is, only if all agree
+     */
     static Type anyOf(Collection<Type> types) {
         Type all = null;
         boolean agreed = true;

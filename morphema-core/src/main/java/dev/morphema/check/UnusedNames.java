@@ -7,7 +7,10 @@ import dev.morphema.syntax.MappingTree;
 import java.util.HashSet;
 import java.util.Set;
 
-/** Finds what a mapping declares and nobody uses: often the trace of a slip. Files that others use may hold more. */
+/**
+ * Finds what a mapping declares and nobody uses: often the trace of a slip. Files that others use
+ * may hold more.
+ */
 final class UnusedNames {
     private final Checker checker;
 

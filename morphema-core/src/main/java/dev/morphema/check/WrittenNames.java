@@ -8,8 +8,8 @@ import java.util.Set;
 import java.util.function.Function;
 
 /**
- * Decides whether a block may write a field name twice into one record, so that the run has to watch. A name is written
- * once; only elements of XML that are named by several rules may repeat.
+ * Decides whether a block may write a field name twice into one record, so that the run has to
+ * watch. A name is written once; only elements of XML that are named by several rules may repeat.
  */
 final class WrittenNames {
     private final Function<Stmt.Field, FieldName> names;
@@ -62,7 +62,8 @@ final class WrittenNames {
                 direct.add(part(statement));
             }
         }
-        // A field takes the place of a copied one, so these two never meet; own text has no such place.
+        // A field takes the place of a copied one, so these two never meet; own text has no such
+        // place.
         boolean besideData = keys && direct.fields
                 || copies && direct.named.contains(FieldName.TEXT)
                 || direct.fromData > 0 && (conditional.fields || conditional.fromData > 0)

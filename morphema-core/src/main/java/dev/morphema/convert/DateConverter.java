@@ -8,9 +8,11 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The conversion to a date, time or datetime, which reads one of fixed places straight from the bytes. Immutable.
+ * The conversion to a date, time or datetime, which reads one of fixed places straight from the
+ * bytes. Immutable.
  *
- * @param kind what it makes, if that is printed with no more than what was read; null if it is moved to a zone
+ * @param kind what it makes, if that is printed with no more than what was read; null if it is
+ *     moved to a zone
  * @param general reads every form, and says what is wrong with a text that has none
  * @param pattern how a text is written, or null for ISO 8601
  * @param value makes a value of what was read, or gives null if it lacks something

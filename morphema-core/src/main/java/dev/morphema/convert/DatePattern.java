@@ -19,9 +19,9 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A pattern for dates and times, with the letters of {@code java.time}. Names of months and days are English and weeks
- * are ISO 8601 weeks on every machine: the tables are our own, since those of the Java runtime differ by version and
- * locale. Immutable.
+ * A pattern for dates and times, with the letters of {@code java.time}. Names of months and days
+ * are English and weeks are ISO 8601 weeks on every machine: the tables are our own, since those of
+ * the Java runtime differ by version and locale. Immutable.
  */
 public final class DatePattern {
     private static final List<String> MONTHS = List.of(

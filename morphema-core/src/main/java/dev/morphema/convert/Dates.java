@@ -104,7 +104,8 @@ public final class Dates {
      * {@return a value as a datetime; one without offset gets that of the zone, if there is one}
      *
      * @param pattern how a text is written, or null for ISO 8601
-     * @param zone where the clock hangs that shows a time without offset, or null if that is not known
+     * @param zone where the clock hangs that shows a time without offset, or null if that is not
+     *     known
      * @throws dev.morphema.problem.ProblemException if it is none
      */
     public static DateTimeValue datetime(Value value, @Nullable DatePattern pattern, @Nullable ZoneId zone) {
@@ -146,7 +147,8 @@ public final class Dates {
     }
 
     /**
-     * {@return the same instant on the clock of another zone; a datetime without offset is taken as of that zone}
+     * {@return the same instant on the clock of another zone; a datetime without offset is taken as
+     * of that zone}
      *
      * @throws dev.morphema.problem.ProblemException if there is no such year on that clock
      */
@@ -181,7 +183,9 @@ public final class Dates {
         }
     }
 
-    /** {@return the seconds, or milliseconds, since 1970; a datetime without offset is taken as UTC} */
+    /**
+     * {@return the seconds, or milliseconds, since 1970; a datetime without offset is taken as UTC}
+     */
     public static NumberValue toEpoch(DateTimeValue datetime, boolean milliseconds) {
         ZoneOffset offset = datetime.offset() == null ? ZoneOffset.UTC : datetime.offset();
         Instant instant = datetime.local().toInstant(offset);

@@ -13,8 +13,9 @@ import java.time.temporal.TemporalAccessor;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A date pattern in which each field has its place, so that it is read and printed digit by digit. A text that does not
- * follow it to the letter is left to the general way, which then says what is wrong. Immutable.
+ * A date pattern in which each field has its place, so that it is read and printed digit by digit.
+ * A text that does not follow it to the letter is left to the general way, which then says what is
+ * wrong. Immutable.
  */
 final class FixedPattern {
     private static final String FIELDS = "yMdHms";
@@ -29,8 +30,8 @@ final class FixedPattern {
     private final int[] starts;
 
     /**
-     * The marks, and a zero for each digit; the bits that these share with what may stand there; and what can be added to that
-     * so that these bits stay the same.
+     * The marks, and a zero for each digit; the bits that these share with what may stand there;
+     * and what can be added to that so that these bits stay the same.
      */
     private final byte[] marksAndZeros;
 
@@ -51,7 +52,10 @@ final class FixedPattern {
         }
     }
 
-    /** {@return the pattern, or null if its fields have no fixed places, or it lacks some of a date or time} */
+    /**
+     * {@return the pattern, or null if its fields have no fixed places, or it lacks some of a date
+     * or time}
+     */
     static @Nullable FixedPattern of(String pattern) {
         StringBuilder template = new StringBuilder();
         StringBuilder marks = new StringBuilder();
@@ -99,7 +103,10 @@ final class FixedPattern {
         return new FixedPattern(template.toString().toCharArray(), starts);
     }
 
-    /** {@return the date, time or datetime of a text, or null if it does not follow the pattern to the letter} */
+    /**
+     * {@return the date, time or datetime of a text, or null if it does not follow the pattern to
+     * the letter}
+     */
     @Nullable
     TemporalAccessor parse(String text) {
         byte[] bytes = text.length() == template.length ? ascii(text) : null;
@@ -174,7 +181,9 @@ final class FixedPattern {
         return true;
     }
 
-    /** As {@link #isAt}, for eight bytes: digits have the same upper half, also when six is added. */
+    /**
+     * As {@link #isAt}, for eight bytes: digits have the same upper half, also when six is added.
+     */
     private boolean areEight(byte[] text, int place, int at) {
         long eight = EightBytes.at(text, place);
         long expected = EightBytes.at(marksAndZeros, at);
@@ -183,10 +192,12 @@ final class FixedPattern {
     }
 
     /**
-     * Prints a text that follows the pattern as ISO 8601 has it, as the value that is read from it would be.
+     * Prints a text that follows the pattern as ISO 8601 has it, as the value that is read from it
+     * would be.
      *
      * @param kind of that value
-     * @return where the printed text ends, or -1 if the text does not follow the pattern, or not all of the value is in it
+     * @return where the printed text ends, or -1 if the text does not follow the pattern, or not
+     *     all of the value is in it
      */
     int printIso(Kind kind, byte[] text, int from, int to, byte[] into, int at) {
         boolean date = kind != Kind.TIME;
@@ -251,7 +262,10 @@ final class FixedPattern {
         return (text[at] - '0') * 10 + text[at + 1] - '0';
     }
 
-    /** {@return a datetime as ISO 8601 writes it with seconds, with or without offset; null if it is written otherwise} */
+    /**
+     * {@return a datetime as ISO 8601 writes it with seconds, with or without offset; null if it is
+     * written otherwise}
+     */
     static @Nullable TemporalAccessor isoDateTime(String written) {
         byte[] text = written.length() <= LONGEST_ISO ? ascii(written) : null;
         if (text == null || text.length < SECONDS_END) {

@@ -11,7 +11,8 @@ import org.jspecify.annotations.Nullable;
  *
  * @param general reads every form, and says what is wrong with a text that has none
  * @param point the decimal mark, in ASCII
- * @param whole whether only whole numbers are of the type; of others, and of a fraction of zeros, the general way decides
+ * @param whole whether only whole numbers are of the type; of others, and of a fraction of zeros,
+ *     the general way decides
  */
 record NumberConverter(Converter general, char point, boolean whole) implements Converter {
     @Override

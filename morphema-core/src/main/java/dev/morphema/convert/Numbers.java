@@ -77,7 +77,10 @@ public final class Numbers {
         };
     }
 
-    /** Marks between thousands count only where they stand before three digits; elsewhere the text is no number. */
+    /**
+     * Marks between thousands count only where they stand before three digits; elsewhere the text
+     * is no number.
+     */
     private static String withoutGroups(String text, String decimal, String grouping) {
         int end = text.indexOf(decimal);
         String whole = end < 0 ? text : text.substring(0, end);

@@ -12,7 +12,10 @@ import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
-/** The types that a field, a parameter or a rule can be given: their names, arguments and conversions. */
+/**
+ * The types that a field, a parameter or a rule can be given: their names, arguments and
+ * conversions.
+ */
 public final class TypeConverters {
     /** The names of all types. */
     public static final List<String> NAMES =
@@ -132,7 +135,9 @@ public final class TypeConverters {
         return value instanceof TextValue ? value : TextValue.of(value.toString());
     }
 
-    /** {@return a value as a whole number}; one that is written with a fraction of zeros loses it */
+    /**
+     * {@return a value as a whole number}; one that is written with a fraction of zeros loses it
+     */
     public static NumberValue integer(Value value) {
         NumberValue number = Numbers.number(value, ".", "");
         if (!number.isWhole()) {

@@ -39,7 +39,10 @@ abstract class Action {
         return null;
     }
 
-    /** Begins to stream: writes what stands before the records. Only on the way to a loop that streams. */
+    /**
+     * Begins to stream: writes what stands before the records. Only on the way to a loop that
+     * streams.
+     */
     RecordSink open(Frame frame, EventWriter out) {
         throw new IllegalStateException("cannot stream");
     }

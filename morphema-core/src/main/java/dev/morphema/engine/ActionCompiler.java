@@ -58,7 +58,10 @@ final class ActionCompiler implements Stmt.Visitor<@Nullable Action> {
         return new Actions.Item(unit.content(item.content()), unit.counted());
     }
 
-    /** Makes known how lets and kept fields are calculated, before anything is compiled that may use them. */
+    /**
+     * Makes known how lets and kept fields are calculated, before anything is compiled that may use
+     * them.
+     */
     void prepare(Stmt statement) {
         if (statement instanceof Stmt.Let let) {
             unit.lazy(resolution.slot(let), () -> unit.node(let.value()));

@@ -78,7 +78,10 @@ final class Actions {
             }
         }
 
-        /** Writes the field unless that was done already: it may stand here, or in place of a copied field. */
+        /**
+         * Writes the field unless that was done already: it may stand here, or in place of a copied
+         * field.
+         */
         void writeOnce(Frame frame, EventWriter out) {
             if (frame.get(doneIn) == null) {
                 write(frame, out);
@@ -103,7 +106,10 @@ final class Actions {
             }
         }
 
-        /** {@return the rule, if all it does is to take one step, and what that leads to is written each time; else null} */
+        /**
+         * {@return the rule, if all it does is to take one step, and what that leads to is written
+         * each time; else null}
+         */
         PathNodes.@Nullable Named step() {
             return step;
         }
@@ -155,7 +161,10 @@ final class Actions {
             return value;
         }
 
-        /** Whether something was written inside is known only afterwards, so it is made as a value first. */
+        /**
+         * Whether something was written inside is known only afterwards, so it is made as a value
+         * first.
+         */
         private void writeIfFilled(Frame frame, EventWriter out) {
             TreeWriter tree =
                     new TreeWriter(out.elementsRepeat(), frame.run().caches().made());

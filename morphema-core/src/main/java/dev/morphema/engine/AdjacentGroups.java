@@ -12,7 +12,10 @@ import java.util.Objects;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
-/** The groups of members side by side, in one run of a loop: one ends where the next begins. Not thread-safe. */
+/**
+ * The groups of members side by side, in one run of a loop: one ends where the next begins. Not
+ * thread-safe.
+ */
 final class AdjacentGroups implements HeldFlow {
     private final Stages.@Nullable Keys keys;
     private final @Nullable Node begins;
@@ -21,7 +24,10 @@ final class AdjacentGroups implements HeldFlow {
     private final Frame frame;
     private final Flow next;
     private final boolean held;
-    /** Whether members go on as they come, and what takes those of the group at hand, if it wants more. */
+    /**
+     * Whether members go on as they come, and what takes those of the group at hand, if it wants
+     * more.
+     */
     private final boolean passes;
 
     private @Nullable RecordSink sink;
@@ -38,7 +44,10 @@ final class AdjacentGroups implements HeldFlow {
     private final LastKey[] bytes;
 
     private boolean bytesAreKnown;
-    /** Whether the next turn is for a record that could not be taken as it is, only since the key before is unknown. */
+    /**
+     * Whether the next turn is for a record that could not be taken as it is, only since the key
+     * before is unknown.
+     */
     private boolean turnIsBare;
 
     private @Nullable Group group;
@@ -97,7 +106,8 @@ final class AdjacentGroups implements HeldFlow {
         turnIsBare = false;
         Value thisMember = member.eval(frame);
         if (starts(thisMember)) {
-            // The names of the loop are in the frame; the group before must not lose them for this turn.
+            // The names of the loop are in the frame; the group before must not lose them for this
+            // turn.
             flush();
             if (!more) {
                 return false;

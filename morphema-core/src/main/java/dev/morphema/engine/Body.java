@@ -21,7 +21,10 @@ final class Body {
     private final boolean attributes;
     private final boolean text;
     private final int streamed;
-    /** Where the watch over the names of a record is kept while it is written, or -1 if no name can come twice. */
+    /**
+     * Where the watch over the names of a record is kept while it is written, or -1 if no name can
+     * come twice.
+     */
     private final int guardedIn;
 
     private final NameGuard.Statement[] statements;

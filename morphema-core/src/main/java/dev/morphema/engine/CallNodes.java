@@ -132,7 +132,10 @@ final class CallNodes {
             return result(accumulator);
         }
 
-        /** {@return an accumulator, or null if another argument has no value, so that the result is absent} */
+        /**
+         * {@return an accumulator, or null if another argument has no value, so that the result is
+         * absent}
+         */
         Function.@Nullable Accumulator start(Frame frame) {
             Value[] values = new Value[others.length];
             for (int i = 0; i < values.length; i++) {
@@ -161,7 +164,8 @@ final class CallNodes {
         }
 
         /**
-         * {@return whether this is what the same function over parts of the same items comes to, added up}
+         * {@return whether this is what the same function over parts of the same items comes to,
+         * added up}
          *
          * @param slot of the name of all items
          * @param ofPart the function over a part of them

@@ -22,7 +22,10 @@ sealed interface Content {
     /** Writes the value, record or list; nothing if it is absent. */
     void write(Frame frame, EventWriter out);
 
-    /** {@return whether nothing was written inside of a block: no field, or only lists without items} */
+    /**
+     * {@return whether nothing was written inside of a block: no field, or only lists without
+     * items}
+     */
     static boolean isUnwritten(Value value) {
         if (!(value instanceof RecordValue record)) {
             return Rule.isBlank(value);

@@ -12,7 +12,10 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** {@code copy}, with {@code only} or {@code without}; fields of the block take the place of those copied. */
+/**
+ * {@code copy}, with {@code only} or {@code without}; fields of the block take the place of those
+ * copied.
+ */
 final class CopyAction extends Action {
     private final Node record;
     private final @Nullable Set<FieldName> only;

@@ -13,7 +13,10 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
-/** Counts what is not in the outputs of a run: warnings, look-ups that found nothing, records that were left out. Not thread-safe. */
+/**
+ * Counts what is not in the outputs of a run: warnings, look-ups that found nothing, records that
+ * were left out. Not thread-safe.
+ */
 public final class Counts {
     /** More warnings are counted but not kept. */
     private static final int MOST_WARNINGS = 1_000;
@@ -115,8 +118,8 @@ public final class Counts {
     }
 
     /**
-     * A look-up has found nothing. Several with the same key in one turn of a loop count once: they are for the fields of one
-     * row.
+     * A look-up has found nothing. Several with the same key in one turn of a loop count once: they
+     * are for the fields of one row.
      *
      * @param moment another number for each turn
      */
@@ -158,7 +161,10 @@ public final class Counts {
         return new LinkedHashMap<>(kinds);
     }
 
-    /** {@return what was left out, for each condition that has left out anything, in the order of the rules} */
+    /**
+     * {@return what was left out, for each condition that has left out anything, in the order of
+     * the rules}
+     */
     public List<LeftOut> leftOut() {
         return leftOut.stream()
                 .filter(left -> left.count > 0)

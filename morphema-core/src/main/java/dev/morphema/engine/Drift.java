@@ -24,8 +24,8 @@ import java.util.function.Supplier;
 import java.util.stream.Collectors;
 
 /**
- * Compares the fields that a mapping uses of a source with those that its input has: an input with none of them is refused,
- * each path that leads nowhere is reported.
+ * Compares the fields that a mapping uses of a source with those that its input has: an input with
+ * none of them is refused, each path that leads nowhere is reported.
  */
 final class Drift {
     /** One record without a field says little: it may be optional. */
@@ -43,7 +43,8 @@ final class Drift {
 
     /**
      * @param found in all readings of the source
-     * @param examples gives some records or the document with all that there is, or none if that is not possible
+     * @param examples gives some records or the document with all that there is, or none if that is
+     *     not possible
      * @param firstInput names the input, or the first of many
      * @param warnings takes what is reported
      */
@@ -159,7 +160,9 @@ final class Drift {
         }
     }
 
-    /** {@return the names of the fields that are there at a path, as far as that can be found out} */
+    /**
+     * {@return the names of the fields that are there at a path, as far as that can be found out}
+     */
     private Set<FieldName> names(List<FieldName> path) {
         if (!hasLooked) {
             hasLooked = true;

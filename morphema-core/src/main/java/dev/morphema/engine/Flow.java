@@ -1,6 +1,9 @@
 package dev.morphema.engine;
 
-/** One run of a loop from some stage on: told of each turn, with the names in the frame, and of the end. */
+/**
+ * One run of a loop from some stage on: told of each turn, with the names in the frame, and of the
+ * end.
+ */
 interface Flow {
     /**
      * One more turn.
@@ -13,8 +16,8 @@ interface Flow {
     void end();
 
     /**
-     * Begins a turn for a group whose members come one at a time; its keys are in the frame. Only of a flow after the groups whose
-     * members are {@linkplain GroupUse#passes passed on}.
+     * Begins a turn for a group whose members come one at a time; its keys are in the frame. Only
+     * of a flow after the groups whose members are {@linkplain GroupUse#passes passed on}.
      *
      * @return what takes the members
      */

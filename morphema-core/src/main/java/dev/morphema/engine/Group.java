@@ -9,8 +9,8 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One group: its keys, and its members or what is kept up to date of them; of a group that is tallied in cells there is
- * neither, until the cells cannot hold it. Not thread-safe.
+ * One group: its keys, and its members or what is kept up to date of them; of a group that is
+ * tallied in cells there is neither, until the cells cannot hold it. Not thread-safe.
  */
 final class Group {
     private static final int[] NOWHERE = {};
@@ -59,7 +59,10 @@ final class Group {
         return origin;
     }
 
-    /** {@return what is kept up to date, or null if the members are kept, or the group is tallied in cells} */
+    /**
+     * {@return what is kept up to date, or null if the members are kept, or the group is tallied in
+     * cells}
+     */
     @Nullable
     GroupState state() {
         return state;

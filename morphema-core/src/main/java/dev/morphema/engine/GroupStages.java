@@ -43,12 +43,18 @@ final class GroupStages {
             }
         }
 
-        /** As {@link #add(Group, Frame, Value)}, for a member of which no value has been made, and is not kept. */
+        /**
+         * As {@link #add(Group, Frame, Value)}, for a member of which no value has been made, and
+         * is not kept.
+         */
         void add(Group group, Frame frame, BareRecord member) {
             Objects.requireNonNull(group.state()).add(frame, member);
         }
 
-        /** Tallies a bare member in cells; {@return the first function for which that could not be done, or -1}. */
+        /**
+         * Tallies a bare member in cells; {@return the first function for which that could not be
+         * done, or -1}.
+         */
         int tally(Frame frame, BareRecord member, long[] cells, int at) {
             for (int i = 0; i < use.running().length; i++) {
                 if (!use.tally(i, frame, member, cells, at)) {
@@ -74,7 +80,9 @@ final class GroupStages {
             return -1;
         }
 
-        /** Puts a member under the name of all; a list that is a member is one thing, not its items. */
+        /**
+         * Puts a member under the name of all; a list that is a member is one thing, not its items.
+         */
         private void name(Frame frame, Value member) {
             frame.set(use.slot(), member instanceof ListValue ? Many.of(List.of(member)) : member);
         }
@@ -85,7 +93,10 @@ final class GroupStages {
             return pass(group, state == null ? Many.owned(group.members()) : state, frame, next);
         }
 
-        /** @param held what stands for the members where the mapping uses them: their state, or they themselves */
+        /**
+         * @param held what stands for the members where the mapping uses them: their state, or they
+         * themselves
+         */
         boolean pass(Group group, Object held, Frame frame, Flow next) {
             set(group, held, frame);
             try {

@@ -13,8 +13,8 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What is known of one group whose members are not kept. A problem with some member is told only if the value it concerns
- * is asked for. Not thread-safe.
+ * What is known of one group whose members are not kept. A problem with some member is told only if
+ * the value it concerns is asked for. Not thread-safe.
  */
 final class GroupState {
     private static final Nested[] NONE = {};
@@ -24,13 +24,22 @@ final class GroupState {
     private final CallNodes.Aggregate[] functions;
     /** What is tallied of the functions that can do with cells, until they cannot. */
     private final long[] cells;
-    /** What the other functions have come to; null for one that has no value, since an argument of it has none. */
+    /**
+     * What the other functions have come to; null for one that has no value, since an argument of
+     * it has none.
+     */
     private Function.@Nullable Accumulator[] accumulators = NOTHING;
-    /** For each function whether its accumulator is asked, bit by bit; and whether it wants no more members. */
+    /**
+     * For each function whether its accumulator is asked, bit by bit; and whether it wants no more
+     * members.
+     */
     private long inObjects;
 
     private long done;
-    /** The functions that are sums of what inner groups come to, bit by bit, as long as these have all members. */
+    /**
+     * The functions that are sums of what inner groups come to, bit by bit, as long as these have
+     * all members.
+     */
     private long summedUp;
     /** What a function came to in inner groups before it had to go on by itself. */
     private @Nullable NumberValue @Nullable [] before;
@@ -121,7 +130,10 @@ final class GroupState {
         }
     }
 
-    /** An inner loop takes no members from the one at hand on, so the functions that relied on it take them themselves. */
+    /**
+     * An inner loop takes no members from the one at hand on, so the functions that relied on it
+     * take them themselves.
+     */
     private void relyNoMoreOn(int loop, Frame frame, Value member) {
         for (int i = 0; i < functions.length; i++) {
             if ((summedUp & 1L << i) != 0 && use.partsOf(i).loop() == loop) {
@@ -156,7 +168,10 @@ final class GroupState {
         take(i, frame, member);
     }
 
-    /** {@return what a function over all members comes to, from what it comes to in the inner groups} */
+    /**
+     * {@return what a function over all members comes to, from what it comes to in the inner
+     * groups}
+     */
     private NumberValue sumOfParts(int i) {
         GroupUse.Parts parts = use.partsOf(i);
         RunningSum sum = new RunningSum();

@@ -4,7 +4,10 @@ import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
 
-/** Groups by key, in order of first appearance, and cells for what is tallied of each. Not thread-safe. */
+/**
+ * Groups by key, in order of first appearance, and cells for what is tallied of each. Not
+ * thread-safe.
+ */
 final class GroupTable implements Iterable<Group> {
     private final KeyTable keys;
     private final List<Group> groups = new ArrayList<>();

@@ -17,9 +17,10 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
- * How the members of one group clause are used. Where every use is a function over them, or a loop that groups them once
- * more or takes the first in some order, what these need is kept up to date with each member, and the members are not
- * kept. Filled while a mapping is compiled, only read afterwards.
+ * How the members of one group clause are used. Where every use is a function over them, or a loop
+ * that groups them once more or takes the first in some order, what these need is kept up to date
+ * with each member, and the members are not kept. Filled while a mapping is compiled, only read
+ * afterwards.
  */
 final class GroupUse {
     /** So many functions are kept up at most; with more the members are kept. */
@@ -29,7 +30,10 @@ final class GroupUse {
     private CallNodes.Aggregate[] running = {};
     /** For each function that can do with cells the first of them. */
     private int[] places = {};
-    /** For each function the step from a member to the item that it takes, if that is all there is to do; else null. */
+    /**
+     * For each function the step from a member to the item that it takes, if that is all there is
+     * to do; else null.
+     */
     private PathNodes.@Nullable Named[] steps = {};
 
     private int cells;
@@ -41,7 +45,10 @@ final class GroupUse {
     /** Known when all uses are. */
     private @Nullable Sums sums;
 
-    /** A function over the members is the sum of what another comes to, over the groups that a loop makes of them. */
+    /**
+     * A function over the members is the sum of what another comes to, over the groups that a loop
+     * makes of them.
+     */
     record Parts(int loop, int function) {}
 
     /**
@@ -126,8 +133,9 @@ final class GroupUse {
     }
 
     /**
-     * Tallies what a function takes of a member, which is in the frame; says whether that could be done. If not, the cells are
-     * as before: there is more than one item, or the cells cannot hold what it comes to, or the item has a problem.
+     * Tallies what a function takes of a member, which is in the frame; says whether that could be
+     * done. If not, the cells are as before: there is more than one item, or the cells cannot hold
+     * what it comes to, or the item has a problem.
      *
      * @param at the first of all cells
      */
@@ -148,8 +156,8 @@ final class GroupUse {
     }
 
     /**
-     * {@return whether all that is needed of the members is found in single fields of them, by functions that can do with
-     * cells}
+     * {@return whether all that is needed of the members is found in single fields of them, by
+     * functions that can do with cells}
      */
     boolean takesBare() {
         for (int i = 0; i < running.length; i++) {
@@ -163,8 +171,8 @@ final class GroupUse {
     }
 
     /**
-     * As {@link #tally(int, Frame, Value, long[], int)}, for a member of which no value has been made; what cannot be done so
-     * may be possible with a value.
+     * As {@link #tally(int, Frame, Value, long[], int)}, for a member of which no value has been
+     * made; what cannot be done so may be possible with a value.
      */
     boolean tally(int function, Frame frame, BareRecord member, long[] cells, int at) {
         Tally tally = Objects.requireNonNull(running[function].tally());
@@ -196,7 +204,9 @@ final class GroupUse {
         return Objects.requireNonNull(Objects.requireNonNull(sums).parts[function]);
     }
 
-    /** All uses of the members are known, and those of the groups that loops over the members make. */
+    /**
+     * All uses of the members are known, and those of the groups that loops over the members make.
+     */
     void complete() {
         @Nullable Parts[] parts = new Parts[running.length];
         long functions = 0;
@@ -242,7 +252,8 @@ final class GroupUse {
     }
 
     /**
-     * {@return what is held of each group, as the printed plan shows it: a line, and one for each loop over the members}
+     * {@return what is held of each group, as the printed plan shows it: a line, and one for each
+     * loop over the members}
      *
      * @param ends whether a group has ended when the next begins
      */

@@ -9,24 +9,30 @@ import dev.morphema.value.Value;
 import dev.morphema.value.ValueSize;
 import java.util.ArrayList;
 import java.util.BitSet;
-import java.util.Iterator;
 import java.util.List;
 import java.util.Objects;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Groups while their members come, given back in order of first appearance. When they get too many, members are spilled
- * under the number of their group; when the keys alone are too many, no new groups are begun: members of {@linkplain
- * PartitionedGroups further} ones are spilled too, and come group by group when the groups before are done. Not thread-safe.
+ * Groups while their members come, given back in order of first appearance. When they get too many,
+ * members are spilled under the number of their group; when the keys alone are too many, no new
+ * groups are begun: members of {@linkplain PartitionedGroups further} ones are spilled too, and
+ * come group by group when the groups before are done. Not thread-safe.
  */
 final class HashGroups {
-    /** What a group takes beside its keys and members, and each function that is kept up, in bytes, about. */
+    /**
+     * What a group takes beside its keys and members, and each function that is kept up, in bytes,
+     * about.
+     */
     private static final int GROUP = 180;
 
     private static final int FUNCTION = 90;
 
-    /** What a loop over the members that runs while they come takes, and a turn that it holds, beside the member. */
+    /**
+     * What a loop over the members that runs while they come takes, and a turn that it holds,
+     * beside the member.
+     */
     private static final int LOOP = 400;
 
     private static final int TURN = 80;
@@ -58,7 +64,10 @@ final class HashGroups {
     /** Made when there are many. */
     private @Nullable PackedValues packed;
 
-    /** Members of the groups that were spilled; in each the groups have the order that they have here. */
+    /**
+     * Members of the groups that were spilled; in each the groups have the order that they have
+     * here.
+     */
     private final List<SpillFile> members = new ArrayList<>();
     /** Keys and members of groups that were not begun. */
     private @Nullable PartitionedGroups further;
@@ -67,9 +76,10 @@ final class HashGroups {
     private long bytesOfKeys;
 
     /**
-     * @param packs whether each member is a value of its own, so that many may be kept as bytes; others can have large parts
-     *     that are the same
-     * @param budget null if all is to stay in memory, so that the groups can be gone through more than once
+     * @param packs whether each member is a value of its own, so that many may be kept as bytes;
+     *     others can have large parts that are the same
+     * @param budget null if all is to stay in memory, so that the groups can be gone through more
+     *     than once
      */
     HashGroups(GroupStages.Names names, boolean packs, Frame frame, @Nullable MemoryBudget budget) {
         this.names = names;
@@ -258,7 +268,9 @@ final class HashGroups {
         further = null;
     }
 
-    /** Begins a group when its first member comes, and passes it on when that of the next one does. */
+    /**
+     * Begins a group when its first member comes, and passes it on when that of the next one does.
+     */
     private final class OneByOne implements PartitionedGroups.Taker {
         private final Flow next;
         private long group = -1;
@@ -317,17 +329,20 @@ final class HashGroups {
 
     /** Gives the members of a group one at a time, until no more are wanted. */
     private void give(Group group, List<MembersAgain> again, RecordSink sink) {
+        // Each member is a record of its own, however many steps all of them take.
+        LimitGuard limits = frame.run().limits();
+        ItemSink one = member -> {
+            limits.beginUnit();
+            return sink.accept(member);
+        };
         boolean more = true;
         for (MembersAgain rows : again) {
-            more = rows.give(group.number(), sink, more);
+            more = rows.give(group.number(), one, more);
         }
-        Iterator<Value> rest = group.members().iterator();
-        while (more && rest.hasNext()) {
-            more = sink.accept(rest.next());
-        }
+        more = more && one.acceptAll(group.members());
         int[] places = group.places();
         for (int i = 0; more && i < places.length; i++) {
-            more = sink.accept(Objects.requireNonNull(packed).value(places[i]));
+            more = one.accept(Objects.requireNonNull(packed).value(places[i]));
         }
     }
 
@@ -374,8 +389,11 @@ final class HashGroups {
             }
         }
 
-        /** Gives the members of a group to a sink, or goes past them if it wants no more; says whether it does. */
-        boolean give(int group, RecordSink sink, boolean wanted) {
+        /**
+         * Gives the members of a group to a sink, or goes past them if it wants no more; says
+         * whether it does.
+         */
+        boolean give(int group, ItemSink sink, boolean wanted) {
             boolean more = wanted;
             for (Value member = next(group); member != null; member = next(group)) {
                 more = more && sink.accept(member);

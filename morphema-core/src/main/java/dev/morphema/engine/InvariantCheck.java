@@ -10,9 +10,10 @@ import java.util.Set;
 import java.util.function.IntPredicate;
 
 /**
- * Whether an expression gives the same for a member of a group when the member comes as when the group is complete: it may
- * use the names of its own loop and those of the top level, but none whose value is known only with the group. One that has no
- * names but those of the top level and of its own loops gives the same all through a run.
+ * Whether an expression gives the same for a member of a group when the member comes as when the
+ * group is complete: it may use the names of its own loop and those of the top level, but none
+ * whose value is known only with the group. One that has no names but those of the top level and of
+ * its own loops gives the same all through a run.
  */
 final class InvariantCheck implements Expr.Visitor<Boolean> {
     private final Resolution resolution;
@@ -23,7 +24,10 @@ final class InvariantCheck implements Expr.Visitor<Boolean> {
         this(resolution, slot -> false);
     }
 
-    /** @param allowed says of a slot whether its name may be used, beside those of the expression's own loops */
+    /**
+     * @param allowed says of a slot whether its name may be used, beside those of the expression's
+     * own loops
+     */
     InvariantCheck(Resolution resolution, IntPredicate allowed) {
         this.resolution = resolution;
         this.allowed = allowed;
@@ -107,7 +111,10 @@ final class InvariantCheck implements Expr.Visitor<Boolean> {
         return clause instanceof Loop.Take take ? isInvariant(take.count()) : passesInvariantly(clause);
     }
 
-    /** {@return whether a clause looks at one turn and at nothing else}, and is invariant; its names are own ones from now on. */
+    /**
+     * {@return whether a clause looks at one turn and at nothing else}, and is invariant; its names
+     * are own ones from now on.
+     */
     boolean passesInvariantly(Loop.Clause clause) {
         if (clause instanceof Loop.Where where) {
             return isInvariant(where.condition());

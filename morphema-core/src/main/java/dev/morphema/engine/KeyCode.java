@@ -9,9 +9,9 @@ import dev.morphema.value.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a group is looked up by. A short text, the most common key, is two numbers, so that groups are compared without a
- * look at their texts, which lie somewhere in the memory; longer texts, and more than one, are looked up as bytes. Not
- * thread-safe; used again for each look-up.
+ * What a group is looked up by. A short text, the most common key, is two numbers, so that groups
+ * are compared without a look at their texts, which lie somewhere in the memory; longer texts, and
+ * more than one, are looked up as bytes. Not thread-safe; used again for each look-up.
  */
 final class KeyCode {
     /** A longer text is looked up by itself; the sixteenth byte has the length. */

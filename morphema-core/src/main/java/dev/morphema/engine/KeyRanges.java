@@ -13,11 +13,15 @@ import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The rows that one key of a table has, each for a range of values: from its low end, which is inside, to its high end, which
- * is not. An end that is nothing, or blank, is open. Not thread-safe while rows are added; then safe for use by many threads.
+ * The rows that one key of a table has, each for a range of values: from its low end, which is
+ * inside, to its high end, which is not. An end that is nothing, or blank, is open. Not thread-safe
+ * while rows are added; then safe for use by many threads.
  */
 final class KeyRanges {
-    /** A row and the ends of its range, null if open; texts of numbers, such as those of a CSV file, are numbers. */
+    /**
+     * A row and the ends of its range, null if open; texts of numbers, such as those of a CSV file,
+     * are numbers.
+     */
     private record Row(
             Value value, @Nullable Value low, @Nullable Value high) {
         boolean holds(Value point) {
@@ -32,7 +36,9 @@ final class KeyRanges {
             return low == null || high == null || compare(low, high) < 0;
         }
 
-        /** Whether the range holds something, and its ends are of a kind, if there is one so far. */
+        /**
+         * Whether the range holds something, and its ends are of a kind, if there is one so far.
+         */
         boolean isOrderly(@Nullable Kind kind) {
             return isBelow(low, high) && isOf(kind, low) && isOf(kind, high) && (low == null || isOf(low.kind(), high));
         }
@@ -51,8 +57,8 @@ final class KeyRanges {
     /** All rows, in the order in which they came. */
     private final List<Row> rows = new ArrayList<>(1);
     /**
-     * All rows by their low ends, where ranges do not overlap and their ends have one order, so that a row need not be looked
-     * for among all; else null.
+     * All rows by their low ends, where ranges do not overlap and their ends have one order, so
+     * that a row need not be looked for among all; else null.
      */
     private @Nullable TreeMap<Value, Row> byLow;
 
@@ -66,7 +72,10 @@ final class KeyRanges {
         this.byLow = many ? null : new TreeMap<>(Comparator.nullsFirst(Comparison::compare));
     }
 
-    /** Adds a row; {@return one whose range overlaps, if that may not be, so that this one was not added} */
+    /**
+     * Adds a row; {@return one whose range overlaps, if that may not be, so that this one was not
+     * added}
+     */
     @Nullable
     Value add(Value value, Value from, Value to) {
         Row row = new Row(value, end(from), end(to));

@@ -5,9 +5,10 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Numbers keys, in the order in which they are added. Keys lie in one array, together with cells for what is known of each:
- * with keys in any order, each look at another object would be one at another place of the memory. Not thread-safe while keys
- * are added; then safe for use by many threads.
+ * Numbers keys, in the order in which they are added. Keys lie in one array, together with cells
+ * for what is known of each: with keys in any order, each look at another object would be one at
+ * another place of the memory. Not thread-safe while keys are added; then safe for use by many
+ * threads.
  */
 final class KeyTable {
     private static final int FIRST_ROWS = 2;

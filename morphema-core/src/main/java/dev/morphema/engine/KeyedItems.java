@@ -10,9 +10,10 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A sequence that is the same all through a run, of which a loop keeps only values with certain keys, as in {@code for y in
- * ys where y.k == x.k and y.l == x.l}. Gone through again, it gives only those; the condition that follows is still asked for each, so that
- * all that is left out here are values for which it is surely false.
+ * A sequence that is the same all through a run, of which a loop keeps only values with certain
+ * keys, as in {@code for y in ys where y.k == x.k and y.l == x.l}. Gone through again, it gives
+ * only those; the condition that follows is still asked for each, so that all that is left out here
+ * are values for which it is surely false.
  */
 final class KeyedItems extends Node {
     /** Values of these kinds are equal exactly if they are the same key. */

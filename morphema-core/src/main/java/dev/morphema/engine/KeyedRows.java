@@ -4,7 +4,10 @@ import dev.morphema.value.Value;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** The rows of a table by their keys. Not thread-safe while rows are added; then safe for use by many threads. */
+/**
+ * The rows of a table by their keys. Not thread-safe while rows are added; then safe for use by
+ * many threads.
+ */
 sealed interface KeyedRows permits SingleRows, ManyRows, RangedRows {
     /**
      * Adds a row.

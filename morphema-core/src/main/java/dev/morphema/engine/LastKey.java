@@ -10,7 +10,9 @@ final class LastKey {
     private byte[] bytes = NONE;
     private int length;
 
-    /** {@return whether the key in a field is the same as the last one}, which it is from now on. */
+    /**
+     * {@return whether the key in a field is the same as the last one}, which it is from now on.
+     */
     boolean isStill(BareRecord record, int slot) {
         boolean still = is(record.bytes(), record.from(slot), record.to(slot));
         if (!still) {

@@ -4,7 +4,10 @@ import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
 import java.util.concurrent.TimeUnit;
 
-/** Keeps a run within its limits of steps, records and time, and stops it when somebody wants that. Not thread-safe. */
+/**
+ * Keeps a run within its limits of steps, records and time, and stops it when somebody wants that.
+ * Not thread-safe.
+ */
 final class LimitGuard {
     /** So many steps or records are between two looks. */
     static final int STRIDE = 1 << 8;

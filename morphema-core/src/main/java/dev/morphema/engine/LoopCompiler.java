@@ -14,7 +14,10 @@ final class LoopCompiler implements Loop.Visitor {
     private final Resolution resolution;
     private final MemberUses memberUses;
     private final List<Stage> stages = new ArrayList<>();
-    /** The slots of the names that the loop has at this point; a sort keeps their values for each turn. */
+    /**
+     * The slots of the names that the loop has at this point; a sort keeps their values for each
+     * turn.
+     */
     private List<Integer> names = new ArrayList<>();
 
     private @Nullable Node sequence;
@@ -85,7 +88,10 @@ final class LoopCompiler implements Loop.Visitor {
                 || stages.get(stages.size() - 1) instanceof Stages.Bind stage && stage.slot() == resolution.slot(bind);
     }
 
-    /** Lets the loop that was begun just now have only the values that can fulfil a condition, if that asks for keys. */
+    /**
+     * Lets the loop that was begun just now have only the values that can fulfil a condition, if
+     * that asks for keys.
+     */
     private void findByKey(int slot, Expr expr, Node condition) {
         List<Node> keys = new ArrayList<>();
         List<Node> asked = new ArrayList<>();
@@ -104,7 +110,10 @@ final class LoopCompiler implements Loop.Visitor {
         unit.findsByKey(found);
     }
 
-    /** Adds the keys that a condition asks for before anything else; says whether it asks for nothing else. */
+    /**
+     * Adds the keys that a condition asks for before anything else; says whether it asks for
+     * nothing else.
+     */
     private boolean collectKeys(int slot, Expr expr, Node condition, List<Node> keys, List<Node> asked) {
         if (!(expr instanceof Expr.Binary binary)) {
             return false;
@@ -193,7 +202,9 @@ final class LoopCompiler implements Loop.Visitor {
         }
     }
 
-    /** Of a loop that ends with a sort no more is wanted than the first turn that gives something. */
+    /**
+     * Of a loop that ends with a sort no more is wanted than the first turn that gives something.
+     */
     void wantOnlyFirst(Node item) {
         SortStages.All sort = (SortStages.All) stages.remove(stages.size() - 1);
         stages.add(new Stages.Given(item));

@@ -21,7 +21,8 @@ import org.jspecify.annotations.Nullable;
  * @param optional whether there is one turn, without value, where the sequence has none
  * @param stages the further clauses, in order
  * @param names the slots of the names that a turn has in the end
- * @param overMembers if the loop groups or sorts the members of a group, which can be done while they come; or null
+ * @param overMembers if the loop groups or sorts the members of a group, which can be done while
+ *     they come; or null
  */
 record LoopPlan(
         Node sequence,
@@ -103,7 +104,10 @@ record LoopPlan(
      */
     record Started(Flow first, HeldFlow held) {}
 
-    /** {@return what takes the members of a group around this loop, and passes on what was made of them when it is ended} */
+    /**
+     * {@return what takes the members of a group around this loop, and passes on what was made of
+     * them when it is ended}
+     */
     Started startHolding(Frame frame, Flow next) {
         HeldFlow held = holding().startHeld(frame, next);
         Flow flow = held;
@@ -118,12 +122,17 @@ record LoopPlan(
         return (Stage.Holding) stages.get(Objects.requireNonNull(overMembers).holding());
     }
 
-    /** {@return how many members at most it holds of those around it, beside what it makes of them} */
+    /**
+     * {@return how many members at most it holds of those around it, beside what it makes of them}
+     */
     int mostHeld() {
         return holding() instanceof SortStages.First first ? first.most() : 0;
     }
 
-    /** {@return how the members of the groups are used that this loop makes of just those around it; null if it is not like that} */
+    /**
+     * {@return how the members of the groups are used that this loop makes of just those around it;
+     * null if it is not like that}
+     */
     @Nullable
     GroupUse useOfSameMembers() {
         boolean first = overMembers != null && overMembers.holding() == 0 && !optional;
@@ -170,7 +179,10 @@ record LoopPlan(
         });
     }
 
-    /** {@return whether it does nothing but group what it goes through, for which bare records will do} */
+    /**
+     * {@return whether it does nothing but group what it goes through, for which bare records will
+     * do}
+     */
     boolean groupsBare() {
         return !optional
                 && !stages.isEmpty()
@@ -187,7 +199,9 @@ record LoopPlan(
         return flow;
     }
 
-    /** Pushes the values of a sequence into a flow, each under a name; says whether more are wanted. */
+    /**
+     * Pushes the values of a sequence into a flow, each under a name; says whether more are wanted.
+     */
     static boolean feed(Node sequence, int slot, boolean optional, Frame frame, Flow flow) {
         boolean[] any = {false};
         boolean more = sequence.each(frame, item -> {
@@ -232,7 +246,10 @@ record LoopPlan(
         }
     }
 
-    /** {@return the problem with the place in the input of the record or group it happened with, unless it has one} */
+    /**
+     * {@return the problem with the place in the input of the record or group it happened with,
+     * unless it has one}
+     */
     static ProblemException placed(ProblemException e, @Nullable Object held) {
         return placedAt(e, origin(held));
     }
@@ -264,7 +281,9 @@ record LoopPlan(
         return null;
     }
 
-    /** {@return where what a slot of a frame holds stood in its input, or null if it stood in none} */
+    /**
+     * {@return where what a slot of a frame holds stood in its input, or null if it stood in none}
+     */
     static @Nullable Origin origin(@Nullable Object held) {
         if (held instanceof GroupState group) {
             return group.origin();

@@ -31,7 +31,10 @@ final class ManyRows implements KeyedRows {
 
     private int size;
 
-    /** @param packs whether each row is a value of its own; others can have large parts that are the same */
+    /**
+     * @param packs whether each row is a value of its own; others can have large parts that are the
+     * same
+     */
     ManyRows(boolean packs) {
         this.packs = packs;
     }

@@ -7,7 +7,10 @@ import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.List;
 
-/** A member of a group that holds several names: a record of them, or the first one with the others as more fields. */
+/**
+ * A member of a group that holds several names: a record of them, or the first one with the others
+ * as more fields.
+ */
 final class MemberNode extends Node {
     /** One name with its value. */
     record Part(FieldName name, Node value) {}

@@ -12,7 +12,10 @@ import java.util.function.Predicate;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
-/** Finds out, while one unit is compiled, which uses of the members of its groups need no kept members. */
+/**
+ * Finds out, while one unit is compiled, which uses of the members of its groups need no kept
+ * members.
+ */
 final class MemberUses {
     private final Resolution resolution;
     private final Map<Integer, GroupUse> bySlot = new HashMap<>();
@@ -35,7 +38,10 @@ final class MemberUses {
         all.forEach(GroupUse::complete);
     }
 
-    /** Compiles something that takes the members of a group one at a time, which is no use of them all. */
+    /**
+     * Compiles something that takes the members of a group one at a time, which is no use of them
+     * all.
+     */
     <T> T without(GroupUse use, Supplier<T> compiling) {
         bySlot.remove(use.slot());
         try {
@@ -53,7 +59,10 @@ final class MemberUses {
         }
     }
 
-    /** {@return the group over whose members a function goes, if it can take them one at a time as they come} */
+    /**
+     * {@return the group over whose members a function goes, if it can take them one at a time as
+     * they come}
+     */
     @Nullable
     GroupUse takenByFunction(Expr items) {
         if (items instanceof Expr.Reference reference) {
@@ -73,8 +82,8 @@ final class MemberUses {
     }
 
     /**
-     * {@return the group whose members a loop groups once more, or of which it wants the first in some order, if it can take
-     * them one at a time as they come}
+     * {@return the group whose members a loop groups once more, or of which it wants the first in
+     * some order, if it can take them one at a time as they come}
      */
     @Nullable
     GroupUse takenByLoop(Loop loop) {
@@ -83,7 +92,8 @@ final class MemberUses {
     }
 
     /**
-     * {@return the group of whose members a loop wants the first in some order, if it can take them one at a time as they come}
+     * {@return the group of whose members a loop wants the first in some order, if it can take them
+     * one at a time as they come}
      *
      * @param onlyFirst whether the first turn is all that is wanted of the loop
      */
@@ -97,7 +107,10 @@ final class MemberUses {
         return first ? taken(loop, sort) : null;
     }
 
-    /** {@return the group whose members a loop goes through up to a clause, which holds what it makes of them} */
+    /**
+     * {@return the group whose members a loop goes through up to a clause, which holds what it
+     * makes of them}
+     */
     private @Nullable GroupUse taken(Loop loop, int holding) {
         InvariantCheck check = new InvariantCheck(resolution);
         GroupUse use = membersOf(loop, check);

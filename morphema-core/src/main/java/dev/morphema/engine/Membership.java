@@ -9,12 +9,15 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * Values that are asked for by {@code in}. A text meets a number as by {@code ==}: it is equal to the number that it reads as.
- * Not thread-safe while it is filled.
+ * Values that are asked for by {@code in}. A text meets a number as by {@code ==}: it is equal to
+ * the number that it reads as. Not thread-safe while it is filled.
  */
 final class Membership {
     private final Set<Object> keys = new HashSet<>();
-    /** What the texts read as, kept apart, since a text is equal to no other text that reads as the same number. */
+    /**
+     * What the texts read as, kept apart, since a text is equal to no other text that reads as the
+     * same number.
+     */
     private final Set<NumberValue> readTexts = new HashSet<>();
 
     private boolean hasNumbers;

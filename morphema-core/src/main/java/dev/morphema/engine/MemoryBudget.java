@@ -7,7 +7,8 @@ import dev.morphema.value.ValueNames;
 import java.io.IOException;
 
 /**
- * The memory that the groups and sorts of one run may use, and where they spill what exceeds it. Not thread-safe.
+ * The memory that the groups and sorts of one run may use, and where they spill what exceeds it.
+ * Not thread-safe.
  */
 final class MemoryBudget {
     /** Who holds less than this share of the budget gains nothing for the others by spilling it. */

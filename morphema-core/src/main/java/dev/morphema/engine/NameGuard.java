@@ -12,8 +12,8 @@ import java.util.HashMap;
 import java.util.Map;
 
 /**
- * Passes the events of one record on, and refuses a name that the record has got already. Only for blocks of which the
- * check could not tell that this never happens. Not thread-safe.
+ * Passes the events of one record on, and refuses a name that the record has got already. Only for
+ * blocks of which the check could not tell that this never happens. Not thread-safe.
  */
 final class NameGuard implements EventWriter {
     private final EventWriter out;
@@ -61,7 +61,10 @@ final class NameGuard implements EventWriter {
                 .withHelp(help));
     }
 
-    /** Elements may repeat where each rule names them, or where they are parts of one copied element. */
+    /**
+     * Elements may repeat where each rule names them, or where they are parts of one copied
+     * element.
+     */
     private boolean mayRepeat(FieldName name, Statement before) {
         return out.elementsRepeat()
                 && !name.attribute()

@@ -126,7 +126,9 @@ final class NameNodes {
         }
     }
 
-    /** An expression that gives the same all through a run: calculated when it is first asked for. */
+    /**
+     * An expression that gives the same all through a run: calculated when it is first asked for.
+     */
     static final class Once extends Node {
         private final Node rule;
 

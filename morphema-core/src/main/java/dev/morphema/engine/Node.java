@@ -108,8 +108,8 @@ abstract class Node {
     }
 
     /**
-     * {@return what takes the records of the one source that this sequence goes over, and gives the sequence's values on
-     * to a sink}; only for nodes that the plan found able to stream.
+     * {@return what takes the records of the one source that this sequence goes over, and gives the
+     * sequence's values on to a sink}; only for nodes that the plan found able to stream.
      */
     RecordSink stream(Frame frame, RecordSink sink) {
         throw new IllegalStateException("cannot stream");

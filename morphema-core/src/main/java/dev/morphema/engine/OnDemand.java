@@ -3,7 +3,10 @@ package dev.morphema.engine;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
-/** A structure that pays only if it is asked for more than once: made on the second request, if it can be made. Not thread-safe. */
+/**
+ * A structure that pays only if it is asked for more than once: made on the second request, if it
+ * can be made. Not thread-safe.
+ */
 final class OnDemand<T> {
     private int asked;
     private @Nullable T made;

@@ -96,7 +96,9 @@ final class OperatorNodes {
         }
     }
 
-    /** {@code == !=}, which are total, and {@code < <= > >=}, which are false for absent and null. */
+    /**
+     * {@code == !=}, which are total, and {@code < <= > >=}, which are false for absent and null.
+     */
     static final class Compared extends Node {
         private final Operator operator;
         private final Node left;
@@ -188,7 +190,10 @@ final class OperatorNodes {
         }
     }
 
-    /** {@code x in many}: whether one of them is equal, as {@code ==} says; a text that is no number equals none. */
+    /**
+     * {@code x in many}: whether one of them is equal, as {@code ==} says; a text that is no number
+     * equals none.
+     */
     static final class In extends Node {
         private final boolean wanted;
         private final Node item;

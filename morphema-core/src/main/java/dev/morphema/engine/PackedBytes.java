@@ -4,8 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Many short pieces of bytes, one behind the other in large arrays. Each begins at a multiple of eight, so that a number of 32
- * bits tells its place even in 32 GB. Not thread-safe while pieces are added; then safe for use by many threads.
+ * Many short pieces of bytes, one behind the other in large arrays. Each begins at a multiple of
+ * eight, so that a number of 32 bits tells its place even in 32 GB. Not thread-safe while pieces
+ * are added; then safe for use by many threads.
  */
 final class PackedBytes {
     private static final int CHUNK_BITS = 17;
@@ -17,7 +18,10 @@ final class PackedBytes {
     /** How much of the last chunk is taken. */
     private int filled = CHUNK;
 
-    /** {@return the place of a new piece of so many bytes}, all of them zero; some more behind them may be looked at. */
+    /**
+     * {@return the place of a new piece of so many bytes}, all of them zero; some more behind them
+     * may be looked at.
+     */
     int add(int length) {
         int needed = length + UNIT;
         if (chunks.isEmpty() || chunks.get(chunks.size() - 1).length - filled < needed) {

@@ -11,12 +11,14 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Very many rows by their keys, as bytes one behind the other, each behind its key: with keys in any order each look at another
- * object would be one at another place of the memory, which takes longer than all that is done with it. A row that is taken
- * out is made anew each time. Not thread-safe while rows are added; then safe for use by many threads.
+ * Very many rows by their keys, as bytes one behind the other, each behind its key: with keys in
+ * any order each look at another object would be one at another place of the memory, which takes
+ * longer than all that is done with it. A row that is taken out is made anew each time. Not
+ * thread-safe while rows are added; then safe for use by many threads.
  */
 final class PackedRows {
-    // Before each row stand the two numbers of its key, which of the others is what they do not tell, counted from 1,
+    // Before each row stand the two numbers of its key, which of the others is what they do not
+    // tell, counted from 1,
     // or 0,
     // and how long the row is.
     private static final int SECOND = Long.BYTES;

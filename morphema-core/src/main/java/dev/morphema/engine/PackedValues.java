@@ -7,8 +7,9 @@ import dev.morphema.value.ValueNames;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Values, and rows of values, as bytes one behind the other. They take a fraction of the memory that their objects do, and
- * Java has nothing to look after. What is taken out is made anew each time. Not thread-safe.
+ * Values, and rows of values, as bytes one behind the other. They take a fraction of the memory
+ * that their objects do, and Java has nothing to look after. What is taken out is made anew each
+ * time. Not thread-safe.
  */
 final class PackedValues {
     /** So few values are found sooner as they are. */

@@ -10,10 +10,11 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Members of groups that are too many to be begun while they come. They are spilled in parts, by the hashes of their keys;
- * in the end each part gets to know where its groups appeared first, is parted once more if even its keys are too many, and
- * all members are sorted by that: so each group comes by itself, in order of first appearance, and no row is read or written
- * more often than with the logarithm of the number of groups. Not thread-safe; of use once.
+ * Members of groups that are too many to be begun while they come. They are spilled in parts, by
+ * the hashes of their keys; in the end each part gets to know where its groups appeared first, is
+ * parted once more if even its keys are too many, and all members are sorted by that: so each group
+ * comes by itself, in order of first appearance, and no row is read or written more often than with
+ * the logarithm of the number of groups. Not thread-safe; of use once.
  */
 final class PartitionedGroups {
     private static final int PARTS = 16;
@@ -27,7 +28,8 @@ final class PartitionedGroups {
         /**
          * Takes a member.
          *
-         * @param group the same number for all members of a group, and a larger one for the next group
+         * @param group the same number for all members of a group, and a larger one for the next
+         *     group
          * @return whether more are wanted
          */
         boolean take(long group, Value[] keys, Value member);

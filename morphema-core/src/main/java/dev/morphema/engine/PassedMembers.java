@@ -16,8 +16,9 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Finds the one loop through which all members of a group go in order, if beside it only functions ask for them. The members can
- * then be passed on one at a time, and need not be held together, however many they are.
+ * Finds the one loop through which all members of a group go in order, if beside it only functions
+ * ask for them. The members can then be passed on one at a time, and need not be held together,
+ * however many they are.
  */
 final class PassedMembers {
     private final Resolution resolution;
@@ -27,7 +28,8 @@ final class PassedMembers {
     }
 
     /**
-     * {@return the loop that the members go through, or null if they are held together or not needed at all}
+     * {@return the loop that the members go through, or null if they are held together or not
+     * needed at all}
      *
      * @param loop whose last clause makes the groups
      * @param name of what is written for each group, if it has one of its own
@@ -73,8 +75,8 @@ final class PassedMembers {
     }
 
     /**
-     * Whether a function over the members is asked for before the last of them has come: the name, what stands before
-     * the loop, and all attributes are written first.
+     * Whether a function over the members is asked for before the last of them has come: the name,
+     * what stands before the loop, and all attributes are written first.
      */
     private boolean asksTooEarly(@Nullable Expr name, Stmt.Content each, int slot, Stmt.Repeated over) {
         Uses early = new Uses(slot, over);

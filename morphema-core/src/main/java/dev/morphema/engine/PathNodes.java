@@ -19,7 +19,10 @@ import org.jspecify.annotations.Nullable;
 final class PathNodes {
     private PathNodes() {}
 
-    /** A step from each record of a value; what it gives is many as soon as there is a list on the way. */
+    /**
+     * A step from each record of a value; what it gives is many as soon as there is a list on the
+     * way.
+     */
     abstract static class Step extends Node {
         private final Node base;
         /** The slot of the name that the step begins at, as most do, or -1. */
@@ -64,7 +67,9 @@ final class PathNodes {
             return local < 0 ? base.eval(frame) : frame.get(local);
         }
 
-        /** Gives each value that is found in another one to a sink; says whether more are wanted. */
+        /**
+         * Gives each value that is found in another one to a sink; says whether more are wanted.
+         */
         final boolean each(Frame frame, Value from, ItemSink sink) {
             List<Value> found = new ArrayList<>();
             try {
@@ -89,7 +94,9 @@ final class PathNodes {
         abstract Value of(Frame frame, RecordValue record);
     }
 
-    /** {@return whether two expressions are the values in two slots, or the same one step from them} */
+    /**
+     * {@return whether two expressions are the values in two slots, or the same one step from them}
+     */
     static boolean areSameFrom(int slot, Node node, int otherSlot, Node other) {
         if (isLocal(slot, node)) {
             return isLocal(otherSlot, other);
@@ -139,7 +146,10 @@ final class PathNodes {
             return from instanceof RecordValue record ? record : null;
         }
 
-        /** {@return the slot of the field that the step leads to, if it is there {@linkplain RecordValue#isBytes as bytes}, or -1} */
+        /**
+         * {@return the slot of the field that the step leads to, if it is there {@linkplain
+         * RecordValue#isBytes as bytes}, or -1}
+         */
         int bytesIn(Frame frame, RecordValue record) {
             int slot = only(frame, record.layout());
             return slot >= 0 && record.isBytes(slot) ? slot : -1;
@@ -150,7 +160,10 @@ final class PathNodes {
             return site.in(frame, layout).only();
         }
 
-        /** {@return the slot of the only field in a layout that the step leads to, or -1; asked rarely} */
+        /**
+         * {@return the slot of the only field in a layout that the step leads to, or -1; asked
+         * rarely}
+         */
         int onlyIn(Layout layout) {
             int[] slots = PathNodes.slots(layout, name);
             return slots.length == 1 ? slots[0] : -1;
@@ -190,8 +203,8 @@ final class PathNodes {
     }
 
     /**
-     * The slots of a name: without namespace it finds elements in any, but only attributes that are in none. A name of the loop
-     * that the record is a member of comes before its fields.
+     * The slots of a name: without namespace it finds elements in any, but only attributes that are
+     * in none. A name of the loop that the record is a member of comes before its fields.
      */
     static int[] slots(Layout layout, FieldName name) {
         int[] slots = new int[layout.size()];

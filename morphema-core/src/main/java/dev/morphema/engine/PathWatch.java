@@ -16,13 +16,17 @@ import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Watches which of the fields that a mapping uses are ever there in one reading of a source. A field that was seen is not looked
- * at again, so that this costs nothing as soon as all are. Not thread-safe.
+ * Watches which of the fields that a mapping uses are ever there in one reading of a source. A
+ * field that was seen is not looked at again, so that this costs nothing as soon as all are. Not
+ * thread-safe.
  */
 final class PathWatch {
     private final Place start;
     private final List<FieldName> path;
-    /** For each of many inputs whether it had anything that is wanted; empty where there is one input. */
+    /**
+     * For each of many inputs whether it had anything that is wanted; empty where there is one
+     * input.
+     */
     private final Map<String, Boolean> inputs = new HashMap<>();
 
     private final boolean manyInputs;
@@ -85,7 +89,10 @@ final class PathWatch {
             records.merge(List.copyOf(path), count, (a, b) -> Math.min(MANY, a + b));
         }
 
-        /** {@return whether the records of a loop were looked for at a path, or below it, and it was not there} */
+        /**
+         * {@return whether the records of a loop were looked for at a path, or below it, and it was
+         * not there}
+         */
         boolean isBroken(List<FieldName> at) {
             return broken.contains(at);
         }
@@ -112,7 +119,10 @@ final class PathWatch {
     /** A place in the source, with what was found there. */
     private static final class Place {
         private final Projection wanted;
-        /** The slots of the fields that were not found so far, bit by bit; beyond these nobody looks. */
+        /**
+         * The slots of the fields that were not found so far, bit by bit; beyond these nobody
+         * looks.
+         */
         private long missing;
 
         private final @Nullable Place[] below;

@@ -1,10 +1,15 @@
 package dev.morphema.engine;
 
-/** Numbers by hashes, of which several may have the same. Not thread-safe while numbers are added. */
+/**
+ * Numbers by hashes, of which several may have the same. Not thread-safe while numbers are added.
+ */
 final class Places {
     private static final int FIRST_SIZE = 4;
 
-    /** For each place a hash in the upper half and a number, counted from 1, in the lower; 0 if the place is free. */
+    /**
+     * For each place a hash in the upper half and a number, counted from 1, in the lower; 0 if the
+     * place is free.
+     */
     private long[] places = new long[FIRST_SIZE];
 
     private int size;

@@ -28,7 +28,10 @@ public final class Program {
             this.slots = slots;
         }
 
-        /** Set once while compiling: a define may be called by what is compiled before it, and by itself. */
+        /**
+         * Set once while compiling: a define may be called by what is compiled before it, and by
+         * itself.
+         */
         void set(Node compiled) {
             node = compiled;
         }
@@ -80,7 +83,8 @@ public final class Program {
             path = List.copyOf(path);
         }
 
-        // As every record has them; but those are made when they are first called, which takes a tenth of a small run.
+        // As every record has them; but those are made when they are first called, which takes a
+        // tenth of a small run.
         @Override
         public boolean equals(@Nullable Object other) {
             return other instanceof Scan pass && source == pass.source && path.equals(pass.path);
@@ -147,7 +151,10 @@ public final class Program {
         return mapping;
     }
 
-    /** {@return all readings of sources a record at a time, in the order of the targets that want them} */
+    /**
+     * {@return all readings of sources a record at a time, in the order of the targets that want
+     * them}
+     */
     List<Scan> passes() {
         return passes;
     }
@@ -178,7 +185,10 @@ public final class Program {
         return totals.getOrDefault(pass, List.of());
     }
 
-    /** {@return the size of a frame in which each rule of the mapping can be calculated that uses no names but its own} */
+    /**
+     * {@return the size of a frame in which each rule of the mapping can be calculated that uses no
+     * names but its own}
+     */
     int mostSlots() {
         return mostSlots;
     }
@@ -193,7 +203,9 @@ public final class Program {
         return readings[source];
     }
 
-    /** {@return the name of the table that a source fills, if it is used for nothing else; or null} */
+    /**
+     * {@return the name of the table that a source fills, if it is used for nothing else; or null}
+     */
     @Nullable
     String tableOf(int source) {
         return filling[source];
@@ -216,8 +228,9 @@ public final class Program {
     }
 
     /**
-     * {@return how the program will run, in a stable text}: for each source whether its records stream or are kept, and
-     * what is read of them; for each target the stages of its outermost loop.
+     * {@return how the program will run, in a stable text}: for each source whether its records
+     * stream or are kept, and what is read of them; for each target the stages of its outermost
+     * loop.
      */
     public String plan() {
         StringBuilder out = new StringBuilder();
@@ -281,7 +294,10 @@ public final class Program {
         return out.toString();
     }
 
-    /** {@return the problem of a run for which the memory is not enough}: what it holds, and by which rules */
+    /**
+     * {@return the problem of a run for which the memory is not enough}: what it holds, and by
+     * which rules
+     */
     public Problem outOfMemory() {
         List<String> held = new ArrayList<>();
         RuleLocation rule = null;

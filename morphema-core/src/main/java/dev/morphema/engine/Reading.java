@@ -4,15 +4,18 @@ import dev.morphema.value.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One reading of a source: counts its records for who follows the run, who can stop it between them, and watches which
- * fields are there. Not thread-safe.
+ * One reading of a source: counts its records for who follows the run, who can stop it between
+ * them, and watches which fields are there. Not thread-safe.
  */
 final class Reading {
     private final LimitGuard limitGuard;
     private final @Nullable PathWatch paths;
     private long count;
 
-    /** @param paths watches the fields, or null where the reader knows them all before the first record */
+    /**
+     * @param paths watches the fields, or null where the reader knows them all before the first
+     * record
+     */
     Reading(LimitGuard limitGuard, @Nullable PathWatch paths) {
         this.limitGuard = limitGuard;
         this.paths = paths;

@@ -42,16 +42,25 @@ public final class Run {
          */
         RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException;
 
-        /** As {@link #open}, for a run that takes records {@linkplain RecordReader#nextPassing as they pass} or bare, and keeps none. */
+        /**
+         * As {@link #open}, for a run that takes records {@linkplain RecordReader#nextPassing as
+         * they pass} or bare, and keeps none.
+         */
         RecordReader openPassing(int source, List<FieldName> path, Projection projection) throws IOException;
 
-        /** {@return whether the input of a source is so small that to read it once, as a whole, is best} */
+        /**
+         * {@return whether the input of a source is so small that to read it once, as a whole, is
+         * best}
+         */
         boolean isSmall(int source);
 
         /** {@return what problems call the input of a source, or the first of many} */
         String nameOf(int source);
 
-        /** {@return some records of a source, or its document, with all that there is; none if that would take long} */
+        /**
+         * {@return some records of a source, or its document, with all that there is; none if that
+         * would take long}
+         */
         List<Value> examples(int source);
     }
 
@@ -82,7 +91,8 @@ public final class Run {
      * What a run came to.
      *
      * @param read how many records each source had; 1 for one that is no sequence
-     * @param written how many turns the outermost loops of each target had; 1 for a document without loop
+     * @param written how many turns the outermost loops of each target had; 1 for a document
+     *     without loop
      * @param counts of what is not in the outputs
      */
     public record Outcome(List<Long> read, List<Long> written, Counts counts) {
@@ -99,7 +109,10 @@ public final class Run {
     private final Readers readers;
     private final RunState state;
     private final long[] read;
-    /** The sources whose readers have told their warnings; one that is read again would tell the same. */
+    /**
+     * The sources whose readers have told their warnings; one that is read again would tell the
+     * same.
+     */
     private final BitSet warned = new BitSet();
 
     private final Map<Integer, PathWatch.Found> found = new TreeMap<>();
@@ -151,7 +164,8 @@ public final class Run {
      * @param settings what the run is told from outside
      * @param readers asked once for each source that is needed
      * @param writers asked once for each target
-     * @throws ProblemException if the data does not allow what the mapping says, or is not well-formed
+     * @throws ProblemException if the data does not allow what the mapping says, or is not
+     *     well-formed
      * @throws IOException if reading or writing fails
      */
     public static Outcome run(Program program, Settings settings, Readers readers, Writers writers) throws IOException {
@@ -172,7 +186,9 @@ public final class Run {
         }
     }
 
-    /** Carries a fault of an input out of the middle of an expression, which is not to blame for it. */
+    /**
+     * Carries a fault of an input out of the middle of an expression, which is not to blame for it.
+     */
     private static final class InputFault extends RuntimeException {
         InputFault(ProblemException cause) {
             super(cause);
@@ -248,7 +264,9 @@ public final class Run {
         return new Reading(state.limits(), flat ? null : new PathWatch(projection, path, checked.isOfManyFiles()));
     }
 
-    /** Remembers that a sequence of records has none; that nothing is at a path is told otherwise. */
+    /**
+     * Remembers that a sequence of records has none; that nothing is at a path is told otherwise.
+     */
     private void see(int source, List<FieldName> path, RecordReader reader, long records) throws IOException {
         if (records == 0 && path.isEmpty() && reader.isSequence()) {
             empty.set(source);
@@ -261,7 +279,10 @@ public final class Run {
         read[source] = Math.max(read[source], reading.count());
     }
 
-    /** Whether records are read one at a time; where that takes several readings, a small input is kept instead. */
+    /**
+     * Whether records are read one at a time; where that takes several readings, a small input is
+     * kept instead.
+     */
     private boolean streams(Program.@Nullable Scan pass) {
         return pass != null && !keepsAll(pass.source());
     }
@@ -359,7 +380,9 @@ public final class Run {
         }
     }
 
-    /** The next record; a failure to read is told as such, so that it is not taken for one to write. */
+    /**
+     * The next record; a failure to read is told as such, so that it is not taken for one to write.
+     */
     private @Nullable Value next(RecordReader reader, int source, boolean kept) {
         try {
             return kept ? reader.next() : reader.nextPassing();
@@ -472,7 +495,9 @@ public final class Run {
         }
     }
 
-    /** How many records there are at a path, so that they count alike whether they stream or not. */
+    /**
+     * How many records there are at a path, so that they count alike whether they stream or not.
+     */
     private static long count(Value value, List<FieldName> path) {
         if (value instanceof Many many) {
             return many.items().stream().mapToLong(item -> count(item, path)).sum();

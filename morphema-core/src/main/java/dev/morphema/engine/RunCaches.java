@@ -8,9 +8,9 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What runs of one program have learned about the form of their data: the layouts of records, and where the fields are in these.
- * None of it changes a result. A run has its own, unless its caller keeps one for further runs. Not thread-safe: for one run at
- * a time.
+ * What runs of one program have learned about the form of their data: the layouts of records, and
+ * where the fields are in these. None of it changes a result. A run has its own, unless its caller
+ * keeps one for further runs. Not thread-safe: for one run at a time.
  */
 public final class RunCaches {
     private final Program program;

@@ -38,18 +38,27 @@ final class RunMemory {
         return value;
     }
 
-    /** {@return the values of a sequence by their keys, once they are asked for again; null if they cannot be found so} */
+    /**
+     * {@return the values of a sequence by their keys, once they are asked for again; null if they
+     * cannot be found so}
+     */
     KeyedItems.@Nullable Index index(KeyedItems items, Supplier<KeyedItems.@Nullable Index> making) {
         return indexes.computeIfAbsent(items, of -> new OnDemand<>()).get(making);
     }
 
-    /** {@return the items that an {@code in} looks among, once they are asked for again; null if one has none} */
+    /**
+     * {@return the items that an {@code in} looks among, once they are asked for again; null if one
+     * has none}
+     */
     @Nullable
     Membership members(OperatorNodes.In in, Supplier<@Nullable Membership> making) {
         return members.computeIfAbsent(in, of -> new OnDemand<>()).get(making);
     }
 
-    /** {@return what a function came to in a reading of its source for it and others, or null if the source is kept} */
+    /**
+     * {@return what a function came to in a reading of its source for it and others, or null if the
+     * source is kept}
+     */
     TotalNode.@Nullable Result total(TotalNode total, Program.Scan pass) {
         if (!totals.containsKey(total) && reading.streams(pass)) {
             if (underWay.add(pass)) {

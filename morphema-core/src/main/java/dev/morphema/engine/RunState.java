@@ -13,7 +13,10 @@ import java.util.Random;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
-/** What one run knows: its parameters, and what was calculated or read once for all. Not thread-safe. */
+/**
+ * What one run knows: its parameters, and what was calculated or read once for all. Not
+ * thread-safe.
+ */
 final class RunState implements Function.Context {
     /** Reads sources for rules that ask for them. */
     interface Sources {
@@ -38,7 +41,10 @@ final class RunState implements Function.Context {
     private final @Nullable Value[] globals;
     private final @Nullable Value[] sources;
     private final @Nullable TableIndex[] tables;
-    /** For each table the key that was asked last, and what was found: a record often takes several fields of one row. */
+    /**
+     * For each table the key that was asked last, and what was found: a record often takes several
+     * fields of one row.
+     */
     private final @Nullable Value[] asked;
 
     private final @Nullable Value[] found;

@@ -16,7 +16,10 @@ final class SingleRows implements KeyedRows {
     /** Made when there are many. */
     private @Nullable PackedRows further;
 
-    /** @param packs whether each row is a value of its own; others can have large parts that are the same */
+    /**
+     * @param packs whether each row is a value of its own; others can have large parts that are the
+     * same
+     */
     SingleRows(boolean packs) {
         this.packs = packs;
     }

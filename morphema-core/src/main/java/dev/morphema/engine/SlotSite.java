@@ -6,15 +6,19 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A place of a mapping that looks for fields in records. As records mostly come with the same layout, what it found in the last
- * one is remembered: by the run, since the place itself is shared by all runs. Immutable.
+ * A place of a mapping that looks for fields in records. As records mostly come with the same
+ * layout, what it found in the last one is remembered: by the run, since the place itself is shared
+ * by all runs. Immutable.
  */
 final class SlotSite {
     /** Gives each site of one program its number. Not thread-safe. */
     static final class Numbering {
         private int count;
 
-        /** @param find gives the slots that the site wants of a layout, in the order in which it wants them */
+        /**
+         * @param find gives the slots that the site wants of a layout, in the order in which it
+         * wants them
+         */
         SlotSite site(Function<Layout, int[]> find) {
             return new SlotSite(count++, find);
         }

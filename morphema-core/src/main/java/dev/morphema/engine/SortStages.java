@@ -18,7 +18,10 @@ final class SortStages {
 
     private SortStages() {}
 
-    /** {@return how many turns a clause takes, if it says so and they are not too many to be held as they come, else 0} */
+    /**
+     * {@return how many turns a clause takes, if it says so and they are not too many to be held as
+     * they come, else 0}
+     */
     static int mostFirst(Loop.Take take) {
         if (take.count() instanceof Expr.Literal literal && literal.value() instanceof NumberValue number) {
             int count = number.decimal().intValue();
@@ -126,8 +129,8 @@ final class SortStages {
     }
 
     /**
-     * {@code sort by … take n}: holds no more turns than will be taken, as each further one either takes the place of the last
-     * of them or is forgotten.
+     * {@code sort by … take n}: holds no more turns than will be taken, as each further one either
+     * takes the place of the last of them or is forgotten.
      *
      * @param most how many are taken, at least one
      */
@@ -160,7 +163,10 @@ final class SortStages {
         private final First stage;
         private final Frame frame;
         private final Flow next;
-        /** In order; there are many of these flows with few turns each, so there is no room before it is needed. */
+        /**
+         * In order; there are many of these flows with few turns each, so there is no room before
+         * it is needed.
+         */
         private SortedTurns.Turn[] held = NONE;
 
         private int size;
@@ -192,7 +198,10 @@ final class SortStages {
             }
         }
 
-        /** {@return the place of a turn among those that are held}: behind those with equal keys, which came before it. */
+        /**
+         * {@return the place of a turn among those that are held}: behind those with equal keys,
+         * which came before it.
+         */
         private int place(Value[] keys) {
             int from = 0;
             int to = size;

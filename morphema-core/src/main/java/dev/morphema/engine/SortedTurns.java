@@ -13,15 +13,19 @@ import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Turns of a loop that are held back until all are there, then given back in order; equal ones in the order they came.
- * Of many, the values are kept as bytes, which take a fifth of the memory; when even these get too many, they are sorted and
- * spilled, and merged in the end. Not thread-safe; of use once.
+ * Turns of a loop that are held back until all are there, then given back in order; equal ones in
+ * the order they came. Of many, the values are kept as bytes, which take a fifth of the memory;
+ * when even these get too many, they are sorted and spilled, and merged in the end. Not
+ * thread-safe; of use once.
  */
 final class SortedTurns {
     /** So many keys of a turn have a code; more are seldom looked at. */
     private static final int CODED = 2;
 
-    /** A turn with more bytes, as with the members of a large group, is packed even if it is one of few. */
+    /**
+     * A turn with more bytes, as with the members of a large group, is packed even if it is one of
+     * few.
+     */
     private static final int LARGE = 1 << 16;
 
     /**
@@ -54,7 +58,8 @@ final class SortedTurns {
      * A turn that is held back.
      *
      * @param first the code of the first key
-     * @param second the code of the second key; if there is only one, of what its code does not tell
+     * @param second the code of the second key; if there is only one, of what its code does not
+     *     tell
      * @param turn null if it is packed
      * @param place where it is packed
      */
@@ -125,7 +130,10 @@ final class SortedTurns {
         return true;
     }
 
-    /** Whether a value is the same as that of the turn before: packed, a large one would be there once for each turn. */
+    /**
+     * Whether a value is the same as that of the turn before: packed, a large one would be there
+     * once for each turn.
+     */
     private boolean sharesNames(Turn turn) {
         @Nullable Object[] values = turn.names();
         for (int i = 0; i < lastNames.length; i++) {
@@ -234,7 +242,10 @@ final class SortedTurns {
         }
     }
 
-    /** The turns of one run that are left; of the next one only the keys are values, as long as it waits for its turn. */
+    /**
+     * The turns of one run that are left; of the next one only the keys are values, as long as it
+     * waits for its turn.
+     */
     private static final class Merged {
         private final int run;
         private final int keys;

@@ -6,7 +6,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** The functions over the records of sources that stream, by the reading in which they are calculated. */
+/**
+ * The functions over the records of sources that stream, by the reading in which they are
+ * calculated.
+ */
 final class SourceTotals {
     private final StreamFinder streams;
     private final Map<Program.Scan, List<TotalNode>> byPass = new LinkedHashMap<>();
@@ -26,7 +29,10 @@ final class SourceTotals {
         return node;
     }
 
-    /** {@return the functions by the readings of sources for them}, each of which is for all of its functions */
+    /**
+     * {@return the functions by the readings of sources for them}, each of which is for all of its
+     * functions
+     */
     Map<Program.Scan, List<TotalNode>> byPass() {
         return byPass;
     }

@@ -10,7 +10,10 @@ import java.util.Arrays;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** Rows of values outside of memory: first written, then read any number of times, in the same order. Not thread-safe. */
+/**
+ * Rows of values outside of memory: first written, then read any number of times, in the same
+ * order. Not thread-safe.
+ */
 final class SpillFile {
     /** Rows go out when so many bytes have come together. */
     private static final int PIECE = 1 << 16;
@@ -18,7 +21,10 @@ final class SpillFile {
     /** Before each row stands its length, in four bytes. */
     private static final int PREFIX = 4;
 
-    /** Some rows that follow one another in the scratch: where they begin and how many bytes they take. */
+    /**
+     * Some rows that follow one another in the scratch: where they begin and how many bytes they
+     * take.
+     */
     private record Extent(long position, long length) {}
 
     private final Scratch scratch;

@@ -12,7 +12,10 @@ interface Stage {
 
     /** A stage that holds less than all its turns, so that it may have them while they come. */
     interface Holding extends Stage {
-        /** {@return a flow like that of {@link #start}, which passes nothing on before its end, and may be ended again} */
+        /**
+         * {@return a flow like that of {@link #start}, which passes nothing on before its end, and
+         * may be ended again}
+         */
         HeldFlow startHeld(Frame frame, Flow next);
     }
 
@@ -29,7 +32,10 @@ interface Stage {
             return use().holds();
         }
 
-        /** {@return whether the keys are single fields of a member, and so is all that is needed of the members} */
+        /**
+         * {@return whether the keys are single fields of a member, and so is all that is needed of
+         * the members}
+         */
         boolean takesBare();
     }
 

@@ -245,8 +245,9 @@ final class Stages {
         }
 
         /**
-         * {@return the slots of the keys in a record of which no value has been made; not to be changed}; none if some key is not
-         * a single field without a declared type. For keys that are single fields.
+         * {@return the slots of the keys in a record of which no value has been made; not to be
+         * changed}; none if some key is not a single field without a declared type. For keys that
+         * are single fields.
          */
         int[] slots(Frame frame, BareRecord record) {
             return site.in(frame, record.layout()).slots();

@@ -9,8 +9,8 @@ import java.util.List;
 import java.util.Objects;
 
 /**
- * Fields side by side, or attributes, that are each one step from the same record, which may be a row of a table: what it has as bytes goes through, without a
- * value made of it.
+ * Fields side by side, or attributes, that are each one step from the same record, which may be a
+ * row of a table: what it has as bytes goes through, without a value made of it.
  */
 final class Steps extends Action {
     private final PathNodes.Named first;

@@ -22,9 +22,10 @@ import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Finds the sources whose records can be read one at a time: such a source, or a path into it, is the outermost loop of
- * some target, directly or through a let of the top level. Other uses of the source must be of other parts of it, which
- * are then read for themselves; if there is any use of the same part, the source is kept as a whole.
+ * Finds the sources whose records can be read one at a time: such a source, or a path into it, is
+ * the outermost loop of some target, directly or through a let of the top level. Other uses of the
+ * source must be of other parts of it, which are then read for themselves; if there is any use of
+ * the same part, the source is kept as a whole.
  */
 final class StreamFinder {
     private record Candidate(int target, Loop loop, AccessPaths.AccessPath way) {}
@@ -84,13 +85,19 @@ final class StreamFinder {
                 : new Program.Scan(candidate.way().source(), candidate.way().path());
     }
 
-    /** {@return how a function over many is calculated while its source is read, or null if that is not possible} */
+    /**
+     * {@return how a function over many is calculated while its source is read, or null if that is
+     * not possible}
+     */
     @Nullable
     Total total(Expr.Call call) {
         return totals.get(call);
     }
 
-    /** {@return for each source whether it, or what no loop streams of it, is read as a whole; not if nothing uses it} */
+    /**
+     * {@return for each source whether it, or what no loop streams of it, is read as a whole; not
+     * if nothing uses it}
+     */
     boolean[] kept() {
         return kept;
     }
@@ -101,7 +108,10 @@ final class StreamFinder {
         return reasons;
     }
 
-    /** {@return for each source the name of the table that it fills, if it is used for nothing else; else null} */
+    /**
+     * {@return for each source the name of the table that it fills, if it is used for nothing else;
+     * else null}
+     */
     @Nullable
     String[] filling() {
         return filling;
@@ -112,7 +122,10 @@ final class StreamFinder {
         return found == null ? null : found.loop();
     }
 
-    /** {@return the first loop of some kind that stands directly in a document, or a turn, or in blocks within blocks; or null} */
+    /**
+     * {@return the first loop of some kind that stands directly in a document, or a turn, or in
+     * blocks within blocks; or null}
+     */
     static Stmt.@Nullable Repeated outermost(Stmt.Content content, Predicate<Loop> wanted) {
         if (content instanceof Stmt.Repeated repeated) {
             return wanted.test(repeated.loop()) ? repeated : null;
@@ -149,7 +162,10 @@ final class StreamFinder {
         return false;
     }
 
-    /** All loops over one source stream, or none: what they go over must be used nowhere else, but for totals. */
+    /**
+     * All loops over one source stream, or none: what they go over must be used nowhere else, but
+     * for totals.
+     */
     private void decide(int source) {
         List<Candidate> here = new ArrayList<>();
         Set<List<FieldName>> paths = new HashSet<>();
@@ -172,7 +188,10 @@ final class StreamFinder {
         }
     }
 
-    /** Lets a source stream through loops, and once more for totals, if it can; {@return why it cannot, or null}. */
+    /**
+     * Lets a source stream through loops, and once more for totals, if it can; {@return why it
+     * cannot, or null}.
+     */
     private @Nullable String stream(int source, List<Candidate> here, List<TotalFinder.Found> found) {
         List<AccessPaths.AccessPath> all = ways(here, found);
         Set<Expr.Reference> pushed = references(all);
@@ -264,7 +283,10 @@ final class StreamFinder {
                 + ", beside the outermost loop of a target\ntry: without that use, or with it in a loop of a target of its own, its records would be read one at a time";
     }
 
-    /** Whether the records themselves are converted to a declared type, which the record around them does. */
+    /**
+     * Whether the records themselves are converted to a declared type, which the record around them
+     * does.
+     */
     private boolean isTyped(AccessPaths.AccessPath way) {
         Projection at = mapping.sources().get(way.source()).projection();
         for (FieldName step : way.path()) {

@@ -38,7 +38,10 @@ final class Streams {
         }
     }
 
-    /** {@return the first loop that stands directly in a document or in blocks within blocks, or null} */
+    /**
+     * {@return the first loop that stands directly in a document or in blocks within blocks, or
+     * null}
+     */
     static @Nullable LoopPlan outermost(Content content) {
         if (content instanceof Content.Looped looped) {
             return looped.loop();

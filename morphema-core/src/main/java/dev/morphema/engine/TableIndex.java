@@ -20,7 +20,10 @@ import java.util.Arrays;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** A table: what is found by a key, and all rows. Not changed once it is filled; then safe for use by many threads. */
+/**
+ * A table: what is found by a key, and all rows. Not changed once it is filled; then safe for use
+ * by many threads.
+ */
 final class TableIndex {
     private static final Layout ENTRY = Layout.of(List.of(FieldName.of("key"), FieldName.of("value")));
 
@@ -35,14 +38,17 @@ final class TableIndex {
     /** All rows once they were asked for. Threads may each have made it; all are alike. */
     private @Nullable Many rowsOnce;
 
-    /** The kind of each key column, to which an asked key is converted; null while it is not known or mixed. */
+    /**
+     * The kind of each key column, to which an asked key is converted; null while it is not known
+     * or mixed.
+     */
     private @Nullable Kind @Nullable [] kinds;
 
     /**
      * @param many whether there may be many rows for a key
      * @param ranged whether each row is also for a range of values
-     * @param packs whether each row is a value of its own, so that many may be kept as bytes; others can have large parts that
-     *     are the same
+     * @param packs whether each row is a value of its own, so that many may be kept as bytes;
+     *     others can have large parts that are the same
      */
     TableIndex(Span span, boolean many, boolean ranged, boolean packs) {
         this.span = span;
@@ -91,7 +97,10 @@ final class TableIndex {
         return true;
     }
 
-    /** A row without key is one of all rows, but is not found: it stands under a key that nobody asks for. */
+    /**
+     * A row without key is one of all rows, but is not found: it stands under a key that nobody
+     * asks for.
+     */
     private void addWithoutKey(Value row, Value... range) {
         KeyCode key = new KeyCode();
         key.set(ListValue.of(List.of(NumberValue.of(withoutKey++))));
@@ -110,7 +119,10 @@ final class TableIndex {
                         .withHelp("where exists(…) in a table over a loop leaves such rows out");
     }
 
-    /** Adds an entry of an inline table: a row of it has a key and a value, a look-up gives the value alone. */
+    /**
+     * Adds an entry of an inline table: a row of it has a key and a value, a look-up gives the
+     * value alone.
+     */
     void addEntry(Value value, Value[] key) {
         add(value, key);
         RecordValue.Builder row = RecordValue.builder(ENTRY, null);

@@ -9,7 +9,9 @@ import java.io.UncheckedIOException;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
-/** One target in one run: written at once, or opened, given records, and closed. Not thread-safe. */
+/**
+ * One target in one run: written at once, or opened, given records, and closed. Not thread-safe.
+ */
 abstract class TargetRun {
     private final int index;
     private final Program.Target target;

@@ -6,8 +6,9 @@ import dev.morphema.value.TextValue;
 import java.util.Arrays;
 
 /**
- * A key of one or more texts in ASCII, as their bytes with the length behind each, so that none is made an object to be looked
- * up. Not thread-safe while texts are added; a {@link #copy} is never changed.
+ * A key of one or more texts in ASCII, as their bytes with the length behind each, so that none is
+ * made an object to be looked up. Not thread-safe while texts are added; a {@link #copy} is never
+ * changed.
  */
 final class TextKey {
     private static final int FIRST_SIZE = 64;
@@ -36,7 +37,10 @@ final class TextKey {
         end(length, length + to - from);
     }
 
-    /** Adds a text; says whether it is in ASCII, else nothing is of use that was added since the key was begun. */
+    /**
+     * Adds a text; says whether it is in ASCII, else nothing is of use that was added since the key
+     * was begun.
+     */
     boolean add(TextValue text) {
         makeRoom(Math.max(text.length(), text.mostBytes()));
         int end = text.printed(bytes, length);

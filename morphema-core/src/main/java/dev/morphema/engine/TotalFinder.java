@@ -13,7 +13,10 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** Finds the functions over the records of a source that give the same all through a run, such as control totals. */
+/**
+ * Finds the functions over the records of a source that give the same all through a run, such as
+ * control totals.
+ */
 final class TotalFinder {
     /**
      * Such a function.
@@ -37,8 +40,8 @@ final class TotalFinder {
     /**
      * {@return the functions over the records of a source}
      *
-     * @param paths to the records that are read one at a time anyway; if there are none, the records are those of a sequence, or
-     *     what the functions themselves lead to
+     * @param paths to the records that are read one at a time anyway; if there are none, the
+     *     records are those of a sequence, or what the functions themselves lead to
      */
     List<Found> over(int source, Set<List<FieldName>> paths) {
         InvariantCheck check = new InvariantCheck(mapping.resolution());
@@ -60,7 +63,10 @@ final class TotalFinder {
         return found;
     }
 
-    /** {@return the paths to what functions lead to, but those that lead on from another}; none if they are too many. */
+    /**
+     * {@return the paths to what functions lead to, but those that lead on from another}; none if
+     * they are too many.
+     */
     private Set<List<FieldName>> ownPaths(int source, List<Expr.Call> calls) {
         if (mapping.sources().get(source).isSequence()) {
             return Set.of(List.of());

@@ -7,8 +7,8 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A function over the records of a source that gives the same all through a run. Where the source streams, its records are read
- * once more for all such functions, and none is kept.
+ * A function over the records of a source that gives the same all through a run. Where the source
+ * streams, its records are read once more for all such functions, and none is kept.
  */
 final class TotalNode extends Node {
     private final CallNodes.Aggregate aggregate;
@@ -84,7 +84,10 @@ final class TotalNode extends Node {
         }
     }
 
-    /** {@return what takes records and gives items, that many steps down from the sequence that streams} */
+    /**
+     * {@return what takes records and gives items, that many steps down from the sequence that
+     * streams}
+     */
     private static RecordSink items(Node items, int steps, Frame frame, ItemSink taker) {
         if (steps > 0) {
             PathNodes.Step step = (PathNodes.Step) items;

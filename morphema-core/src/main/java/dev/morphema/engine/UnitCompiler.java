@@ -37,7 +37,10 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     private final List<Node> foundByKey = new ArrayList<>();
     /** The loops through which records go as they come: of a source, or the members of a group. */
     private final Set<Loop> streamed = Collections.newSetFromMap(new IdentityHashMap<>());
-    /** How many loops and lists stand around the one at hand; turns of the outermost are the target's records. */
+    /**
+     * How many loops and lists stand around the one at hand; turns of the outermost are the
+     * target's records.
+     */
     private int nesting;
     /** Whether there is such an outermost loop or item. */
     private boolean repeats;
@@ -60,7 +63,10 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         streamed.add(loop);
     }
 
-    /** The members of the groups that a loop makes may go on one at a time to a loop in what is written for each. */
+    /**
+     * The members of the groups that a loop makes may go on one at a time to a loop in what is
+     * written for each.
+     */
     void passMembers(Loop loop, @Nullable Expr name, Stmt.Content each) {
         Loop over = new PassedMembers(resolution).loopOver(loop, name, each);
         if (over != null) {
@@ -202,7 +208,10 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         return new CallNodes.Running(new CallNodes.Aggregate(call.span(), function, arguments), use);
     }
 
-    /** Whether the last thing that a loop does is to sort, so that no value is calculated from its turns. */
+    /**
+     * Whether the last thing that a loop does is to sort, so that no value is calculated from its
+     * turns.
+     */
     private static boolean endsWithSort(Expr items) {
         return items instanceof Expr.ForEach forEach
                 && forEach.yield() == null
@@ -278,7 +287,10 @@ final class UnitCompiler implements Expr.Visitor<Node> {
                 : new OperatorNodes.Negated(unary.span(), operand);
     }
 
-    /** {@return what gives a member of a group: the value of one name, perhaps with other names as more fields} */
+    /**
+     * {@return what gives a member of a group: the value of one name, perhaps with other names as
+     * more fields}
+     */
     Node member(Span span, Resolution.Member member) {
         List<MemberNode.Part> parts = new ArrayList<>();
         for (Resolution.LoopName name : member.names()) {
@@ -292,7 +304,10 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         return plan(loop, clauses(loop, null), null);
     }
 
-    /** A loop of a body; one that groups or sorts the members of a group around it may do so while they come. */
+    /**
+     * A loop of a body; one that groups or sorts the members of a group around it may do so while
+     * they come.
+     */
     private LoopPlan bodyLoop(Loop loop) {
         GroupUse passing = streamed.contains(loop) ? memberUses.goneThroughBy(loop) : null;
         if (passing != null) {
@@ -346,7 +361,10 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         lazies.put(slot, rule);
     }
 
-    /** {@return the loop that makes a document a turn}; loops in the document do not count its records */
+    /**
+     * {@return the loop that makes a document a turn}; loops in the document do not count its
+     * records
+     */
     LoopPlan split(Loop loop) {
         nesting++;
         return loop(loop);

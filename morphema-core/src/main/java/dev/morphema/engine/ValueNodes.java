@@ -33,7 +33,10 @@ final class ValueNodes {
         }
     }
 
-    /** {@code [ … ]}: many and lists are spread, absent is skipped, null stays; a list written directly inside nests. */
+    /**
+     * {@code [ … ]}: many and lists are spread, absent is skipped, null stays; a list written
+     * directly inside nests.
+     */
     static final class ListOf extends Node {
         private final Node[] items;
 
@@ -83,7 +86,10 @@ final class ValueNodes {
         }
     }
 
-    /** {@code expr for x in …}; a list that a turn gives is spread, unless it is written directly as one. */
+    /**
+     * {@code expr for x in …}; a list that a turn gives is spread, unless it is written directly as
+     * one.
+     */
     static final class ForEach extends Node {
         private final LoopPlan loop;
         private final Node yield;

@@ -85,7 +85,10 @@ final class ValueWriter {
         field(part.name() == null ? FieldName.OWN_TEXT : part.name(), part.value(), out);
     }
 
-    /** Where attributes and children become fields alike, and namespaces are dropped, two may get the same name. */
+    /**
+     * Where attributes and children become fields alike, and namespaces are dropped, two may get
+     * the same name.
+     */
     static void refuseClash(RecordValue record, Predicate<FieldName> written) {
         if (record.layout().isPlain()) {
             return;

@@ -5,9 +5,9 @@ import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 
 /**
- * The record that a reader has come to, before a value is made of it: who only compares fields or adds them up takes them from
- * the bytes. All its fields are there, in ASCII and not empty. It is another one as soon as the reader goes on. Not
- * thread-safe.
+ * The record that a reader has come to, before a value is made of it: who only compares fields or
+ * adds them up takes them from the bytes. All its fields are there, in ASCII and not empty. It is
+ * another one as soon as the reader goes on. Not thread-safe.
  */
 public interface BareRecord {
     /** {@return the names of its fields; mostly the same object for all records of an input} */

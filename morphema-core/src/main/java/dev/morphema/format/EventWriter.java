@@ -5,11 +5,11 @@ import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 
 /**
- * Takes a document as a series of events and writes it. Within a record, each {@link #field} is followed by just one
- * value, record or list. Not thread-safe.
+ * Takes a document as a series of events and writes it. Within a record, each {@link #field} is
+ * followed by just one value, record or list. Not thread-safe.
  *
- * <p>A failure to write is an {@link java.io.UncheckedIOException}. What cannot be written in the format is a {@link dev.morphema.problem.ProblemException} without places; the engine
- * adds them.
+ * <p>A failure to write is an {@link java.io.UncheckedIOException}. What cannot be written in the
+ * format is a {@link dev.morphema.problem.ProblemException} without places; the engine adds them.
  */
 public interface EventWriter {
     /** A record begins. */
@@ -34,19 +34,23 @@ public interface EventWriter {
      */
     void value(Value value);
 
-    /** A field with a scalar: what {@link #field(FieldName)} and {@link #value} do one after the other. */
+    /**
+     * A field with a scalar: what {@link #field(FieldName)} and {@link #value} do one after the
+     * other.
+     */
     default void field(FieldName name, Value value) {
         field(name);
         value(value);
     }
 
     /**
-     * Fields or attributes side by side, as many as can be written at once: those that a record has {@linkplain
-     * RecordValue#isBytes as bytes} of common form.
+     * Fields or attributes side by side, as many as can be written at once: those that a record has
+     * {@linkplain RecordValue#isBytes as bytes} of common form.
      *
      * @param slots of the values in the record, -1 where it is not known to have just one
      * @param from the first that is to be written
-     * @return the first that was not, which is to be written by itself; the size of the group if all were written
+     * @return the first that was not, which is to be written by itself; the size of the group if
+     *     all were written
      */
     default int fields(FieldGroup group, RecordValue record, int[] slots, int from) {
         return from;
@@ -65,7 +69,10 @@ public interface EventWriter {
         return (name.equals(FieldName.OWN_TEXT) ? FieldName.TEXT : name).local();
     }
 
-    /** {@return whether a record may have several fields of one name that are no attributes, as an element has children} */
+    /**
+     * {@return whether a record may have several fields of one name that are no attributes, as an
+     * element has children}
+     */
     default boolean elementsRepeat() {
         return attributesFirst();
     }
@@ -76,8 +83,8 @@ public interface EventWriter {
     }
 
     /**
-     * The record that was begun last may have text between its children, so nothing is to be put there for looks. Comes
-     * before its first child or text.
+     * The record that was begun last may have text between its children, so nothing is to be put
+     * there for looks. Comes before its first child or text.
      */
     default void mixed() {
         // of no matter in formats that know no own text
@@ -86,7 +93,10 @@ public interface EventWriter {
     /** A piece of the record's own text: the field "text", in formats that know no own text. */
     void text(Value value);
 
-    /** As {@link #text(Value)}, with the value of a field that a record has {@linkplain RecordValue#isBytes as bytes}. */
+    /**
+     * As {@link #text(Value)}, with the value of a field that a record has {@linkplain
+     * RecordValue#isBytes as bytes}.
+     */
     default void text(RecordValue record, int slot) {
         text(record.get(slot));
     }

@@ -5,8 +5,9 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Names of fields that a mapping writes side by side, each with the value of one field of the same record. What a writer makes
- * of the names is kept here, for the next record and the next document. Equal only to itself. Safe for use by many threads.
+ * Names of fields that a mapping writes side by side, each with the value of one field of the same
+ * record. What a writer makes of the names is kept here, for the next record and the next document.
+ * Equal only to itself. Safe for use by many threads.
  */
 public final class FieldGroup {
     private final List<FieldName> names;
@@ -31,7 +32,8 @@ public final class FieldGroup {
     /**
      * Keeps what was made of the names, in place of what was kept before.
      *
-     * @param made immutable, with all that it depends on, so that other writers know that it is not theirs
+     * @param made immutable, with all that it depends on, so that other writers know that it is not
+     *     theirs
      */
     public void keep(Object made) {
         kept = made;

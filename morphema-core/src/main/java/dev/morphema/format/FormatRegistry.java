@@ -11,7 +11,10 @@ public final class FormatRegistry {
     private final Map<String, SourceFormat> sources = new LinkedHashMap<>();
     private final Map<String, TargetFormat> targets = new LinkedHashMap<>();
 
-    /** @throws IllegalArgumentException if two formats for reading, or two for writing, have the same name */
+    /**
+     * @throws IllegalArgumentException if two formats for reading, or two for writing, have the
+     * same name
+     */
     public FormatRegistry(List<SourceFormat> sources, List<TargetFormat> targets) {
         for (SourceFormat format : sources) {
             if (this.sources.put(format.name(), format) != null) {

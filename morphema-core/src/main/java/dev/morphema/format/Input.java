@@ -15,7 +15,10 @@ public interface Input {
      */
     InputStream open() throws IOException;
 
-    /** {@return whether it can be opened more than once, so that the place of a fault can be looked for} */
+    /**
+     * {@return whether it can be opened more than once, so that the place of a fault can be looked
+     * for}
+     */
     default boolean isRereadable() {
         return false;
     }

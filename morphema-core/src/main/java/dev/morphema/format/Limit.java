@@ -13,11 +13,17 @@ public enum Limit {
     ENTITIES("entities", 16L << 20, "characters that the entities of a document stand for"),
     /** Lists, objects and elements within one another. */
     DEPTH("depth", 500, "lists, objects or elements within one another"),
-    /** Characters of one text, or its bytes. It is looked at when memory is taken for a text, so twice as many may pass. */
+    /**
+     * Characters of one text, or its bytes. It is looked at when memory is taken for a text, so
+     * twice as many may pass.
+     */
     TEXT("text", 64L << 20, "characters in one text", 1 << 17),
     /** Characters of one name in JSON or XML. */
     NAME("name", 50_000, "characters in one name"),
-    /** Different names in one XML document that is read by characters: a long stream, one with entities or another encoding. */
+    /**
+     * Different names in one XML document that is read by characters: a long stream, one with
+     * entities or another encoding.
+     */
     NAMES("names", 10_000, "different names in one XML document"),
     /** Attributes of one XML element, and of a CSV row the columns. */
     FIELDS("fields", 100_000, "columns of a row, or attributes of an element"),

@@ -9,8 +9,8 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * How much of each kind an input or a run may have, so that no small input can stop the program that reads it. Immutable and
- * safe for use by many threads.
+ * How much of each kind an input or a run may have, so that no small input can stop the program
+ * that reads it. Immutable and safe for use by many threads.
  */
 public final class Limits {
     /** So much that nothing comes near. */

@@ -7,12 +7,18 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** The options that a mapping gave a format, already checked against what the format takes. Immutable. */
+/**
+ * The options that a mapping gave a format, already checked against what the format takes.
+ * Immutable.
+ */
 public final class Options {
     /** No options: everything at its default. */
     public static final Options NONE = new Options(Map.of());
 
-    /** The option of a source that says what becomes of an input that has nothing that the mapping reads. */
+    /**
+     * The option of a source that says what becomes of an input that has nothing that the mapping
+     * reads.
+     */
     public static final String MISMATCH = "mismatch";
 
     /** The value of {@link #MISMATCH} by which such an input is taken. */

@@ -12,9 +12,10 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a mapping uses at one place of a source: all of it, or some fields. A reader keeps only that. Immutable but for what
- * readers learn and leave each other; so each run reads with a {@linkplain #fresh copy of its own}, which its threads may share.
- * Two records read by the same projection have the same layout.
+ * What a mapping uses at one place of a source: all of it, or some fields. A reader keeps only
+ * that. Immutable but for what readers learn and leave each other; so each run reads with a
+ * {@linkplain #fresh copy of its own}, which its threads may share. Two records read by the same
+ * projection have the same layout.
  */
 public final class Projection {
     private final boolean everything;
@@ -28,7 +29,10 @@ public final class Projection {
     private final List<Projection> bySlot = new ArrayList<>();
     /** What a reader left to the next. */
     private final AtomicReference<@Nullable Object> learned = new AtomicReference<>();
-    /** What is used of a field that is not named, where all are kept; made when it is first asked for. */
+    /**
+     * What is used of a field that is not named, where all are kept; made when it is first asked
+     * for.
+     */
     private @Nullable Projection unnamed;
 
     /** {@return all there is, without declared types} */
@@ -38,7 +42,8 @@ public final class Projection {
 
     /**
      * @param everything whether all fields are kept, not only those named
-     * @param fields what is used of the fields, or known about them; a name without namespace stands for any
+     * @param fields what is used of the fields, or known about them; a name without namespace
+     *     stands for any
      * @param converter for the value at this place, or null if its type was not declared
      * @param deep declared types of fields at any depth below
      */
@@ -70,7 +75,9 @@ public final class Projection {
         bySlot.addAll(this.fields.values());
     }
 
-    /** {@return the same for a place of which nothing is done with a text or number but to write it} */
+    /**
+     * {@return the same for a place of which nothing is done with a text or number but to write it}
+     */
     public Projection passing() {
         return new Projection(everything, fields, converter, deep, true, expectation, foreseen);
     }
@@ -121,8 +128,8 @@ public final class Projection {
     }
 
     /**
-     * {@return what a reader has learned of how the records stand that it read with this projection, which is nobody else's from
-     * now on}
+     * {@return what a reader has learned of how the records stand that it read with this
+     * projection, which is nobody else's from now on}
      *
      * @param kind what this reader can make use of
      * @param beginning gives what it begins with where nothing was left
@@ -133,8 +140,8 @@ public final class Projection {
     }
 
     /**
-     * Leaves what a reader has learned, and does not use any more, to one that reads the next input. Where everything is kept,
-     * as in unlike mappings, nothing is left.
+     * Leaves what a reader has learned, and does not use any more, to one that reads the next
+     * input. Where everything is kept, as in unlike mappings, nothing is left.
      */
     public void leave(Object thing) {
         if (!everything) {
@@ -152,13 +159,17 @@ public final class Projection {
         return everything;
     }
 
-    /** {@return the layout of the records here: all fields that are used or, if everything is, none yet} */
+    /**
+     * {@return the layout of the records here: all fields that are used or, if everything is, none
+     * yet}
+     */
     public Layout layout() {
         return layout;
     }
 
     /**
-     * {@return the slot of a field in the layout, or -1 if it is not used; for projections that do not keep everything}
+     * {@return the slot of a field in the layout, or -1 if it is not used; for projections that do
+     * not keep everything}
      *
      * @param name with the namespace it has in the input
      */
@@ -170,7 +181,10 @@ public final class Projection {
                 : layout.slot(new FieldName(null, name.local(), name.attribute()));
     }
 
-    /** {@return whether nothing is done with a text or number in a slot but to write it; then it may stay bytes} */
+    /**
+     * {@return whether nothing is done with a text or number in a slot but to write it; then it may
+     * stay bytes}
+     */
     public boolean passes(int slot) {
         return bySlot.get(slot).passes;
     }

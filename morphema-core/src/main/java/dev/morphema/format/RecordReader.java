@@ -13,11 +13,13 @@ import org.jspecify.annotations.Nullable;
 /**
  * Reads the records of one input, one after the other. Not thread-safe.
  *
- * <p>Faults of the content are {@link dev.morphema.problem.ProblemException}s that say where they are.
+ * <p>Faults of the content are {@link dev.morphema.problem.ProblemException}s that say where they
+ * are.
  */
 public interface RecordReader extends Closeable {
     /**
-     * {@return whether the input is a sequence of records; if not, it is one value, which {@link #next} gives once}
+     * {@return whether the input is a sequence of records; if not, it is one value, which {@link
+     * #next} gives once}
      *
      * @throws IOException if reading fails
      */
@@ -32,8 +34,9 @@ public interface RecordReader extends Closeable {
     Value next() throws IOException;
 
     /**
-     * As {@link #next}, for one who is done with each record before the next: what the record has as bytes may be left where it
-     * was read, and is something else then. Values that were taken from it stay what they are.
+     * As {@link #next}, for one who is done with each record before the next: what the record has
+     * as bytes may be left where it was read, and is something else then. Values that were taken
+     * from it stay what they are.
      *
      * @throws IOException if reading fails
      */
@@ -42,16 +45,17 @@ public interface RecordReader extends Closeable {
     }
 
     /**
-     * {@return whether records that are had {@linkplain #nextPassing as they pass} or {@linkplain #nextBare bare} take so little
-     * that it would be a loss to read ahead, for which they must be kept}
+     * {@return whether records that are had {@linkplain #nextPassing as they pass} or {@linkplain
+     * #nextBare bare} take so little that it would be a loss to read ahead, for which they must be
+     * kept}
      */
     default boolean sparesCopies() {
         return false;
     }
 
     /**
-     * {@return the next record before it is made a value, or null if this reader, or this record, is not such that that can be
-     * done}; then {@link #next} gives it.
+     * {@return the next record before it is made a value, or null if this reader, or this record,
+     * is not such that that can be done}; then {@link #next} gives it.
      *
      * @throws IOException if reading fails
      */
@@ -87,8 +91,9 @@ public interface RecordReader extends Closeable {
     }
 
     /**
-     * {@return how many steps of its path a reader of values at a path has found so far}: none if the input has other fields, -1 if
-     * it has no record at all; of no matter once a value was given
+     * {@return how many steps of its path a reader of values at a path has found so far}: none if
+     * the input has other fields, -1 if it has no record at all; of no matter once a value was
+     * given
      */
     default int stepsFound() {
         return -1;

@@ -36,11 +36,12 @@ public interface SourceFormat {
     RecordReader open(Input input, Projection projection, Options options) throws IOException;
 
     /**
-     * {@return a reader of the values at a path, one after the other}, which closes the input's stream when it is closed.
-     * Only for formats whose traits say that they have paths.
+     * {@return a reader of the values at a path, one after the other}, which closes the input's
+     * stream when it is closed. Only for formats whose traits say that they have paths.
      *
      * @param input what is read
-     * @param path the fields that lead from the whole input down to the values; a name without namespace stands for any
+     * @param path the fields that lead from the whole input down to the values; a name without
+     *     namespace stands for any
      * @param projection what the mapping uses of the whole input
      * @param options as the mapping gave them
      * @throws IOException if the input cannot be opened

@@ -80,7 +80,10 @@ final class Aggregates implements FunctionTable.Family {
         }
     }
 
-    /** {@code nth}: all values need only be counted; of a part the position of the first is not known, so it holds them. */
+    /**
+     * {@code nth}: all values need only be counted; of a part the position of the first is not
+     * known, so it holds them.
+     */
     private static final class Nth implements Function.Starter {
         private static long position(Value[] others) {
             NumberValue position = (NumberValue) others[0];

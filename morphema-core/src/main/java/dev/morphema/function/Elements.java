@@ -29,7 +29,9 @@ final class Elements implements FunctionTable.Family {
         });
     }
 
-    /** The own text of an element without child elements; what else is a record cannot be one value. */
+    /**
+     * The own text of an element without child elements; what else is a record cannot be one value.
+     */
     static Value text(RecordValue record) {
         Value text = record.get(FieldName.OWN_TEXT);
         if (!record.isElement() && text == Missing.ABSENT) {
@@ -44,7 +46,9 @@ final class Elements implements FunctionTable.Family {
         return text == Missing.ABSENT ? TextValue.EMPTY : text;
     }
 
-    /** {@return whether a record is an element with no child elements and no text but white space} */
+    /**
+     * {@return whether a record is an element with no child elements and no text but white space}
+     */
     static boolean isBlank(RecordValue record) {
         return record.isElement()
                 && !record.hasChildren()

@@ -66,7 +66,10 @@ final class Formatting implements FunctionTable.Family {
         return a.length > 2 ? TextFunctions.text(a, 2) : ".";
     }
 
-    /** Where the decimal mark is a comma, thousands are marked by points unless something else is asked for. */
+    /**
+     * Where the decimal mark is a comma, thousands are marked by points unless something else is
+     * asked for.
+     */
     private static String grouping(Value[] a) {
         if (a.length > 3) {
             return TextFunctions.text(a, 3);

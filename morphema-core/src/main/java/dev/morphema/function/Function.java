@@ -29,14 +29,18 @@ public sealed interface Function {
      */
     record Aggregate(Signature signature, Traits traits, Starter starter) implements Function {}
 
-    /** Makes the body of a function for one place of a mapping, so that constant arguments are looked at only once. */
+    /**
+     * Makes the body of a function for one place of a mapping, so that constant arguments are
+     * looked at only once.
+     */
     @FunctionalInterface
     interface Maker {
         /**
          * {@return the body}
          *
          * @param constants the arguments that are constants, null for the others
-         * @throws IllegalArgumentException if a constant does not fit; the message is for the author
+         * @throws IllegalArgumentException if a constant does not fit; the message is for the
+         *     author
          */
         Body make(List<@Nullable Value> constants);
     }
@@ -48,7 +52,10 @@ public sealed interface Function {
         Value apply(Value[] arguments, Context run);
     }
 
-    /** What a function may know beside its arguments; a run fixes it, so that the same run gives the same result. */
+    /**
+     * What a function may know beside its arguments; a run fixes it, so that the same run gives the
+     * same result.
+     */
     interface Context {
         /** {@return the time at which the run began} */
         Instant now();
@@ -57,7 +64,8 @@ public sealed interface Function {
         Random random();
 
         /**
-         * {@return what a function keeps during the run, such as the layout of the records that it makes}; it changes no result
+         * {@return what a function keeps during the run, such as the layout of the records that it
+         * makes}; it changes no result
          *
          * @param owner whose it is
          * @param beginning makes it when it is first asked for
@@ -91,11 +99,14 @@ public sealed interface Function {
     }
 
     /**
-     * Takes in a part of many values. Its state can be written down and merged into that of the part before, so that parts may be
-     * taken in at different times, or in different places; the result is that of all values in order. Not thread-safe.
+     * Takes in a part of many values. Its state can be written down and merged into that of the
+     * part before, so that parts may be taken in at different times, or in different places; the
+     * result is that of all values in order. Not thread-safe.
      */
     interface Partial extends Accumulator {
-        /** {@return all that the values so far have come to, as values that can be written as bytes} */
+        /**
+         * {@return all that the values so far have come to, as values that can be written as bytes}
+         */
         Value[] state();
 
         /**

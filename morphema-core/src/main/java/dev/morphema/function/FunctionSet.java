@@ -11,7 +11,10 @@ import java.util.function.Supplier;
 
 /** Takes in functions. Not thread-safe. */
 public final class FunctionSet {
-    /** To read all signatures takes time as well, so each is read when its function is first asked for. */
+    /**
+     * To read all signatures takes time as well, so each is read when its function is first asked
+     * for.
+     */
     private final Map<String, Supplier<Function>> makers = new LinkedHashMap<>();
 
     private final Map<String, Function> functions = new HashMap<>();
@@ -35,7 +38,8 @@ public final class FunctionSet {
      *
      * @param signature such as {@code json(text: text): any}
      * @param plain does the work; safe for use by many threads
-     * @param traits what may be relied on about it; none of these: it gives absent for absent, and null for null
+     * @param traits what may be relied on about it; none of these: it gives absent for absent, and
+     *     null for null
      * @throws IllegalArgumentException if there is a function of that name already
      */
     public void scalar(String signature, Plain plain, Trait... traits) {

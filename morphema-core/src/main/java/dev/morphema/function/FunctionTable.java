@@ -8,8 +8,8 @@ import java.util.Optional;
 /**
  * The functions of the language by name. Safe for use by many threads; what it finds never changes.
  *
- * <p>To make all functions takes as long as a small run. So families of them are made one after the other, until one has the
- * function that is asked for.
+ * <p>To make all functions takes as long as a small run. So families of them are made one after the
+ * other, until one has the function that is asked for.
  */
 public final class FunctionTable {
     /** Those that most mappings use come first. */
@@ -46,7 +46,10 @@ public final class FunctionTable {
         return STANDARD;
     }
 
-    /** {@return this table with further functions}; a name that is there already is found to be so when it is asked for */
+    /**
+     * {@return this table with further functions}; a name that is there already is found to be so
+     * when it is asked for
+     */
     public FunctionTable with(Family family) {
         List<Family> more = new ArrayList<>(families);
         more.add(family);
@@ -60,7 +63,8 @@ public final class FunctionTable {
      * @param stability whether the same arguments give the same result
      * @param body does the work; safe for use by many threads
      * @param traits what else may be relied on about it
-     * @throws IllegalArgumentException if that is no signature, or there is a function of that name already
+     * @throws IllegalArgumentException if that is no signature, or there is a function of that name
+     *     already
      */
     public FunctionTable with(String signature, Stability stability, Function.Body body, Trait... traits) {
         Signature parsed = Signature.parse(signature);

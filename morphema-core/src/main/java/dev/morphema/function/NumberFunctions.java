@@ -50,7 +50,10 @@ final class NumberFunctions implements FunctionTable.Family {
         functions.scalar("range(from: integer, to: integer): list", NumberFunctions::range);
     }
 
-    /** The conversion to a type, as a function: what stands in a type's parentheses follows the value here. */
+    /**
+     * The conversion to a type, as a function: what stands in a type's parentheses follows the
+     * value here.
+     */
     private static Function.Maker type(String name) {
         return constants -> {
             List<String> arguments = new ArrayList<>();

@@ -7,8 +7,9 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * A pattern for numbers: {@code 0} a digit that is always there, {@code #} one that is there if need be, {@code ,} the
- * mark between thousands, {@code .} the decimal mark, {@code %} a hundredfold; other text around it stays. Immutable.
+ * A pattern for numbers: {@code 0} a digit that is always there, {@code #} one that is there if
+ * need be, {@code ,} the mark between thousands, {@code .} the decimal mark, {@code %} a
+ * hundredfold; other text around it stays. Immutable.
  */
 final class NumberPattern {
     private static final Pattern FORM = Pattern.compile("([^0#,.]*)([#,]*)([0,]*)(?:\\.(0*)(#*))?([^0#,.]*)");

@@ -9,7 +9,10 @@ import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Value;
 
-/** Functions over many values that need no more than a few numbers to be kept up; they skip absent and null. */
+/**
+ * Functions over many values that need no more than a few numbers to be kept up; they skip absent
+ * and null.
+ */
 final class NumericAggregates implements FunctionTable.Family {
     @Override
     public void addTo(FunctionSet functions) {

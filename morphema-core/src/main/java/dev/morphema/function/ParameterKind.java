@@ -48,7 +48,10 @@ public enum ParameterKind {
         this.kind = kind;
     }
 
-    /** {@return whether a value of a kind can be taken, perhaps after reading it as a number or date} */
+    /**
+     * {@return whether a value of a kind can be taken, perhaps after reading it as a number or
+     * date}
+     */
     public boolean takes(Kind given) {
         return switch (this) {
             case ANY, MANY -> true;

@@ -13,7 +13,10 @@ import dev.morphema.value.Value;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** Functions of regular expressions, which take time in proportion to the text, whatever the expression. */
+/**
+ * Functions of regular expressions, which take time in proportion to the text, whatever the
+ * expression.
+ */
 final class Patterns implements FunctionTable.Family {
     /** The compiler of expressions needs stack for each level. */
     private static final int MOST_DEEP = 200;
@@ -64,7 +67,10 @@ final class Patterns implements FunctionTable.Family {
         }
     }
 
-    /** {@return how deep groups are nested at most}; parentheses in classes count too, which does no harm. */
+    /**
+     * {@return how deep groups are nested at most}; parentheses in classes count too, which does no
+     * harm.
+     */
     private static int depth(String pattern) {
         int deepest = 0;
         int depth = 0;

@@ -39,8 +39,8 @@ public record Signature(
     private static final Pattern PARAMETER = Pattern.compile("([\\p{L}_][\\p{L}\\p{Nd}_]*)(\\?|\\.\\.\\.)?: (\\w+)");
 
     /**
-     * Reads a signature such as {@code round(x: number, digits?: integer): number}; {@code part...: text} may come more
-     * than once, a result {@code any} depends on the arguments.
+     * Reads a signature such as {@code round(x: number, digits?: integer): number}; {@code part...:
+     * text} may come more than once, a result {@code any} depends on the arguments.
      *
      * @throws IllegalArgumentException if the text is no signature
      */

@@ -3,8 +3,9 @@ package dev.morphema.function;
 import dev.morphema.value.Value;
 
 /**
- * How a function over many values keeps what it has come to in a few cells of an array, all zero at first, as long as these
- * can hold it; from then on an {@link Function.Accumulator} does. Immutable.
+ * How a function over many values keeps what it has come to in a few cells of an array, all zero at
+ * first, as long as these can hold it; from then on an {@link Function.Accumulator} does.
+ * Immutable.
  */
 public interface Tally {
     /** {@return how many cells it needs} */

@@ -72,7 +72,10 @@ final class TimeFunctions implements FunctionTable.Family {
         return NumberValue.of(ChronoUnit.DAYS.between(((DateValue) a[0]).date(), ((DateValue) a[1]).date()));
     }
 
-    /** A step of months and days, or of hours, minutes and seconds; the first is counted on the calendar. */
+    /**
+     * A step of months and days, or of hours, minutes and seconds; the first is counted on the
+     * calendar.
+     */
     private static Value plus(Value[] a) {
         String step = TextFunctions.text(a, 1);
         Period period = Period.ZERO;

@@ -3,8 +3,8 @@ package dev.morphema.function;
 /** What the checker and the planner may rely on about a function; declared beside its signature. */
 public enum Trait {
     /**
-     * It is called with absent and null too. A function of single values without this trait gives absent if an argument is
-     * absent, else null if one is null.
+     * It is called with absent and null too. A function of single values without this trait gives
+     * absent if an argument is absent, else null if one is null.
      */
     TAKES_MISSING,
     /** It asks whether there is a value, so that an argument that leads nowhere is no mistake. */

@@ -37,14 +37,19 @@ final class ValueFunctions implements FunctionTable.Family {
                 UNFINISHED);
     }
 
-    /** {@return whether a value is absent, null or a text, also of an element, of nothing but white space} */
+    /**
+     * {@return whether a value is absent, null or a text, also of an element, of nothing but white
+     * space}
+     */
     static boolean isBlank(Value value) {
         return value.isMissing()
                 || value instanceof TextValue text && WhiteSpace.isBlank(text.text())
                 || value instanceof RecordValue record && Elements.isBlank(record);
     }
 
-    /** The message of the author may hold data, so it is the value of the problem, not its message. */
+    /**
+     * The message of the author may hold data, so it is the value of the problem, not its message.
+     */
     private static Value fail(Value[] a) {
         Value message = a[0].isMissing() ? TextValue.EMPTY : ParameterKind.TEXT.take(a[0]);
         throw new ProblemException(

@@ -6,7 +6,9 @@ public enum Area {
     MAPPING,
     /** The data that was read, or would be written, is wrong. */
     DATA,
-    /** The caller asked for something that cannot be: an unknown source name, a missing parameter. */
+    /**
+     * The caller asked for something that cannot be: an unknown source name, a missing parameter.
+     */
     USAGE,
     /** A file or stream cannot be read or written. */
     FILE

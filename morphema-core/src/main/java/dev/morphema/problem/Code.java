@@ -2,7 +2,9 @@ package dev.morphema.problem;
 
 import java.util.Locale;
 
-/** The stable short names of all problems. Printed in lower case with hyphens: {@code unknown-name}. */
+/**
+ * The stable short names of all problems. Printed in lower case with hyphens: {@code unknown-name}.
+ */
 public enum Code {
     // the mapping, as text
     VERSION(Area.MAPPING),

@@ -10,7 +10,8 @@ import org.jspecify.annotations.Nullable;
  * @param line counted from 1; 0 if it is not known
  * @param column counted from 1; 0 if it is not known
  * @param field the field within the record, or null
- * @param text the line of the input or a part of it, or null where it is not known or not to be shown
+ * @param text the line of the input or a part of it, or null where it is not known or not to be
+ *     shown
  * @param textFrom the column in the line at which the text begins; 1 where it is the whole line
  */
 public record InputLocation(
@@ -42,7 +43,10 @@ public record InputLocation(
         return new InputLocation(input, record, line, column, field, part, from);
     }
 
-    /** {@return where in the text that is shown the place is, counted from 1; 0 if that is not known} */
+    /**
+     * {@return where in the text that is shown the place is, counted from 1; 0 if that is not
+     * known}
+     */
     public int shownColumn() {
         return column >= textFrom ? column - textFrom + 1 : 0;
     }

@@ -33,7 +33,10 @@ public final class NearNames {
                 .toList();
     }
 
-    /** {@return a proposal such as «did you mean a or b?», or, if none is near, what there is; null if there is nothing} */
+    /**
+     * {@return a proposal such as «did you mean a or b?», or, if none is near, what there is; null
+     * if there is nothing}
+     */
     public static Optional<String> proposal(String name, Collection<String> known) {
         List<String> near = near(name, known);
         if (!near.isEmpty()) {

@@ -6,10 +6,11 @@ import org.jspecify.annotations.Nullable;
 /**
  * One thing that is wrong or doubtful. Immutable.
  *
- * <p>Texts are kept short: names and values that are longer than anybody reads end with an ellipsis.
+ * <p>Texts are kept short: names and values that are longer than anybody reads end with an
+ * ellipsis.
  *
- * <p>The message holds no data of an input; the offending value is a field of its own, so that a caller decides whether
- * to show it.
+ * <p>The message holds no data of an input; the offending value is a field of its own, so that a
+ * caller decides whether to show it.
  *
  * @param severity how much it weighs
  * @param code what kind of problem it is

@@ -9,15 +9,17 @@ import java.util.List;
 import java.util.function.Consumer;
 
 /**
- * Finds the brace that is missing, or one too many, by the way the lines are indented. Layout has no meaning in the
- * language; it is evidence only where the braces do not balance. The parser then gets tokens that do.
+ * Finds the brace that is missing, or one too many, by the way the lines are indented. Layout has
+ * no meaning in the language; it is evidence only where the braces do not balance. The parser then
+ * gets tokens that do.
  */
 final class Braces {
     /**
      * A block that is open.
      *
      * @param opener its brace
-     * @param content how far its content is indented; a line that starts further left has left the block
+     * @param content how far its content is indented; a line that starts further left has left the
+     *     block
      */
     private record Open(Token opener, int content) {}
 
@@ -67,7 +69,8 @@ final class Braces {
     private void closeWhatTheLineHasLeft(Token token) {
         int indent = indent(token);
         if (token.is("}")) {
-            // A closing brace stands below the statement it closes, which is content of the block around it.
+            // A closing brace stands below the statement it closes, which is content of the block
+            // around it.
             while (open.size() > 1 && indent < contentAround()) {
                 closeMissing(token);
             }

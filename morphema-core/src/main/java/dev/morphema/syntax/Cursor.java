@@ -8,7 +8,9 @@ import java.util.function.Consumer;
 
 /** Goes through the tokens; knows how to complain about the one at hand. */
 final class Cursor {
-    /** Blocks and expressions inside each other; deeper is refused, long before Java's stack ends. */
+    /**
+     * Blocks and expressions inside each other; deeper is refused, long before Java's stack ends.
+     */
     private static final int MOST_DEEP = 200;
 
     private final List<Token> tokens;
@@ -139,12 +141,17 @@ final class Cursor {
         return name;
     }
 
-    /** Whether the cursor stands at the colon of {@code prefix:name}, without blanks; a type has one before it. */
+    /**
+     * Whether the cursor stands at the colon of {@code prefix:name}, without blanks; a type has one
+     * before it.
+     */
     private boolean atQualified(Token prefix) {
         return at(":") && peek().touches(prefix) && peek(1).kind() == Token.Kind.NAME && peek(1).touches(peek());
     }
 
-    /** Whether the word at hand is a field's name, since a mark that only follows a name comes next. */
+    /**
+     * Whether the word at hand is a field's name, since a mark that only follows a name comes next.
+     */
     boolean wordIsFieldName() {
         Token after = peek(1);
         return after.is("=") || after.is("!") || after.is("?") || after.is(":") || after.is("!=");
@@ -155,7 +162,9 @@ final class Cursor {
         return atWord(word) && !wordIsFieldName() && !peek(1).is("{");
     }
 
-    /** Whether the cursor is at an {@code =} whose name begins its line: then a rule begins there. */
+    /**
+     * Whether the cursor is at an {@code =} whose name begins its line: then a rule begins there.
+     */
     boolean isRuleMark() {
         return at("=") && at > 0 && last().kind() == Token.Kind.NAME && last().firstOnLine();
     }
@@ -225,7 +234,8 @@ final class Cursor {
     }
 
     /**
-     * After a fault: goes on to the next statement of the block at hand, or to the brace that closes it.
+     * After a fault: goes on to the next statement of the block at hand, or to the brace that
+     * closes it.
      *
      * @param first the token the faulty statement began with
      */

@@ -12,7 +12,9 @@ public sealed interface Expr {
     /** Calls the method of the visitor for this kind of expression. */
     <R> R accept(Visitor<R> visitor);
 
-    /** {@code 12.50}, {@code 'raw'}, {@code "plain"}, {@code true}, {@code null}, {@code absent}. */
+    /**
+     * {@code 12.50}, {@code 'raw'}, {@code "plain"}, {@code true}, {@code null}, {@code absent}.
+     */
     record Literal(Span span, Value value) implements Expr {
         /** {@return whether it is a text in single quotes, in which braces stand for themselves} */
         public boolean isRaw() {
@@ -75,7 +77,9 @@ public sealed interface Expr {
         DEEP
     }
 
-    /** {@code base[key, …]}: a look-up in a table, or the field of a record with a computed name. */
+    /**
+     * {@code base[key, …]}: a look-up in a table, or the field of a record with a computed name.
+     */
     record Lookup(Span span, Expr base, List<Expr> keys) implements Expr {
         public Lookup {
             keys = List.copyOf(keys);
@@ -99,7 +103,10 @@ public sealed interface Expr {
         }
     }
 
-    /** {@code expr for x in …}: many values; without an expression, the names of the loop are what it gives. */
+    /**
+     * {@code expr for x in …}: many values; without an expression, the names of the loop are what
+     * it gives.
+     */
     record ForEach(Span span, @Nullable Expr yield, Loop loop) implements Expr {
         @Override
         public <R> R accept(Visitor<R> visitor) {

@@ -91,7 +91,10 @@ final class ExpressionParser {
         return within(false, this::loosest);
     }
 
-    /** What a loop goes over: a head without logic, comparison or fallback, which read better in brackets. */
+    /**
+     * What a loop goes over: a head without logic, comparison or fallback, which read better in
+     * brackets.
+     */
     Expr sequence() {
         return within(false, this::sum);
     }
@@ -244,7 +247,10 @@ final class ExpressionParser {
         return token.kind() == Token.Kind.SYMBOL ? operators.get(token.text()) : null;
     }
 
-    /** Operands between operators that bind alike, from the left. Each makes the tree one level deeper. */
+    /**
+     * Operands between operators that bind alike, from the left. Each makes the tree one level
+     * deeper.
+     */
     private Expr chain(Supplier<Expr> operand, Supplier<Expr.@Nullable Operator> ahead) {
         int before = cursor.depth();
         Expr left = operand.get();

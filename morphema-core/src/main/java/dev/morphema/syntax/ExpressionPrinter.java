@@ -4,7 +4,10 @@ import dev.morphema.value.TextValue;
 import java.util.List;
 import java.util.stream.Collectors;
 
-/** Prints expressions; every operand that is more than a path stands in parentheses, so that no rule of order matters. */
+/**
+ * Prints expressions; every operand that is more than a path stands in parentheses, so that no rule
+ * of order matters.
+ */
 final class ExpressionPrinter implements Expr.Visitor<String> {
     private final MappingPrinter mapping;
 

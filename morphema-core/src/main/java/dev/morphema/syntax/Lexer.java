@@ -8,8 +8,9 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Cuts the text of a mapping into tokens. A template becomes one token that holds the tokens of its expressions. After a
- * fault it goes on, at the latest on the next line, since no text crosses a line.
+ * Cuts the text of a mapping into tokens. A template becomes one token that holds the tokens of its
+ * expressions. After a fault it goes on, at the latest on the next line, since no text crosses a
+ * line.
  */
 final class Lexer {
     private static final String[] SYMBOLS = {
@@ -33,7 +34,10 @@ final class Lexer {
         this.text = source.text();
     }
 
-    /** {@return all tokens}; what was wrong with them is told afterwards, in the order in which it was found. */
+    /**
+     * {@return all tokens}; what was wrong with them is told afterwards, in the order in which it
+     * was found.
+     */
     List<Token> tokens(Consumer<Problem> told) {
         List<Token> tokens = tokens();
         problems.forEach(told);
@@ -290,7 +294,10 @@ final class Lexer {
         }
     }
 
-    /** The rest of the line is no expression, nor closes it the text; what looked wrong in it was only that. */
+    /**
+     * The rest of the line is no expression, nor closes it the text; what looked wrong in it was
+     * only that.
+     */
     private void open(int brace, int problemsBefore) {
         if (!broken) {
             problems.subList(problemsBefore, problems.size()).clear();

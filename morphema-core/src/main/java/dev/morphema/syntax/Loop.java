@@ -68,7 +68,8 @@ public record Loop(Span span, List<Clause> clauses) {
      * A key of a group.
      *
      * @param span where it stands
-     * @param name its name; for a bare path, the name of the last step; null if there is none to be had
+     * @param name its name; for a bare path, the name of the last step; null if there is none to be
+     *     had
      * @param value its expression
      */
     public record Key(Span span, @Nullable Name name, Expr value) {}

@@ -9,7 +9,8 @@ import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
- * Prints a mapping in one stable layout. What is printed parses to an equal tree; comments are not kept.
+ * Prints a mapping in one stable layout. What is printed parses to an equal tree; comments are not
+ * kept.
  */
 public final class MappingPrinter {
     private static final String STEP = "  ";
@@ -254,7 +255,10 @@ public final class MappingPrinter {
         return name.prefix() != null ? name.qualified() : plain ? name.text() : raw(name.text());
     }
 
-    /** {@return a text as a raw text or, where it has what that cannot hold, as a template without expressions} */
+    /**
+     * {@return a text as a raw text or, where it has what that cannot hold, as a template without
+     * expressions}
+     */
     static String raw(String text) {
         return text.indexOf('\n') < 0 ? "'" + text.replace("'", "''") + "'" : '"' + escaped(text) + '"';
     }

@@ -9,8 +9,9 @@ import java.util.Set;
 import java.util.function.Consumer;
 
 /**
- * Turns the text of a mapping into its tree. Recursive descent with at most three tokens of look-ahead, a method a rule
- * of the grammar. After a fault it goes on with the next statement, so that one look shows several problems.
+ * Turns the text of a mapping into its tree. Recursive descent with at most three tokens of
+ * look-ahead, a method a rule of the grammar. After a fault it goes on with the next statement, so
+ * that one look shows several problems.
  */
 public final class Parser {
     /** More problems of one text help nobody. */
@@ -33,7 +34,10 @@ public final class Parser {
         }
     }
 
-    /** {@return the tree of a text, with the problems that were met; the tree is whole only if there are none} */
+    /**
+     * {@return the tree of a text, with the problems that were met; the tree is whole only if there
+     * are none}
+     */
     public static Result parse(SourceText source) {
         List<Problem> problems = new ArrayList<>();
         MappingTree tree;
@@ -78,7 +82,9 @@ public final class Parser {
         }
     }
 
-    /** A text that is not closed hides the rest of its line, so that braces do not balance either. */
+    /**
+     * A text that is not closed hides the rest of its line, so that braces do not balance either.
+     */
     private static void dropConsequences(List<Problem> problems) {
         Set<Integer> open = new HashSet<>();
         for (Problem problem : problems) {

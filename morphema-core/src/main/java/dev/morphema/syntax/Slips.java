@@ -5,7 +5,10 @@ import dev.morphema.problem.Problem;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** Forms of other languages that are written otherwise here, known by the tokens at which the parser has stopped. */
+/**
+ * Forms of other languages that are written otherwise here, known by the tokens at which the parser
+ * has stopped.
+ */
 final class Slips {
     private Slips() {}
 
@@ -44,7 +47,10 @@ final class Slips {
         return null;
     }
 
-    /** {@return that a rule was meant behind the colon, which gives a type; null if what follows is nothing of a rule} */
+    /**
+     * {@return that a rule was meant behind the colon, which gives a type; null if what follows is
+     * nothing of a rule}
+     */
     static @Nullable Problem ruleAfterColon(Name name, TypeRef type, Token token) {
         boolean rule = List.of(".", "+", "-", "*", "/", "??").stream().anyMatch(token::is);
         return rule

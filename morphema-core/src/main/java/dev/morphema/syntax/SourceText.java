@@ -77,7 +77,9 @@ public final class SourceText {
         return text.substring(from, to);
     }
 
-    /** {@return the place of a part of the text; a part over several lines is marked on its first} */
+    /**
+     * {@return the place of a part of the text; a part over several lines is marked on its first}
+     */
     RuleLocation location(int start, int end) {
         int line = line(start);
         int from = lineStarts[line - 1];

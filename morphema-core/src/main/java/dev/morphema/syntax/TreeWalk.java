@@ -4,8 +4,8 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Goes through a part of a tree in written order, down to its last expression. A subclass overrides what it looks at, and calls
- * the overridden method where it wants to go on below.
+ * Goes through a part of a tree in written order, down to its last expression. A subclass overrides
+ * what it looks at, and calls the overridden method where it wants to go on below.
  */
 public abstract class TreeWalk {
     private final ExprWalk exprs = new ExprWalk();

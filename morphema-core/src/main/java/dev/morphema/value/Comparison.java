@@ -10,8 +10,9 @@ import java.util.List;
 import java.util.Objects;
 
 /**
- * Equality and order of values. Texts are ordered by code point, numbers by value, times by the point in time. Only
- * {@code ==} and the order signs let a text meet a number, by reading the text; keys never do.
+ * Equality and order of values. Texts are ordered by code point, numbers by value, times by the
+ * point in time. Only {@code ==} and the order signs let a text meet a number, by reading the text;
+ * keys never do.
  */
 public final class Comparison {
     private Comparison() {}
@@ -67,7 +68,8 @@ public final class Comparison {
     }
 
     /**
-     * {@return as {@link #compare}, but of values of one kind: the order of several values must not depend on which of them meet}
+     * {@return as {@link #compare}, but of values of one kind: the order of several values must not
+     * depend on which of them meet}
      *
      * @throws ProblemException if the kinds differ, or the values have no common order
      */
@@ -100,7 +102,8 @@ public final class Comparison {
     }
 
     /**
-     * {@return what stands for a value as a key: equal exactly for values that are equal within their kind}
+     * {@return what stands for a value as a key: equal exactly for values that are equal within
+     * their kind}
      *
      * @param value any value; records and lists are keys by their contents
      */
@@ -133,7 +136,10 @@ public final class Comparison {
         return new JoinedKey(keys);
     }
 
-    /** Its hash is not that of a list: for some lists this is the same whatever the hashes of the items are. */
+    /**
+     * Its hash is not that of a list: for some lists this is the same whatever the hashes of the
+     * items are.
+     */
     private record JoinedKey(List<Object> parts) {
         @Override
         public int hashCode() {

@@ -9,13 +9,14 @@ public interface Converter {
      * {@return the converted value}
      *
      * @param value a scalar, neither absent nor null
-     * @throws dev.morphema.problem.ProblemException if it cannot be converted; the input's place is not yet known then
+     * @throws dev.morphema.problem.ProblemException if it cannot be converted; the input's place is
+     *     not yet known then
      */
     Value convert(Value value);
 
     /**
-     * {@return what {@link #convert} makes of a text, or null if that is to be asked}; for the common case, in which a
-     * reader need not make a text first.
+     * {@return what {@link #convert} makes of a text, or null if that is to be asked}; for the
+     * common case, in which a reader need not make a text first.
      *
      * @param text in UTF-8, not empty; the common case is in ASCII
      * @param from where it begins
@@ -31,8 +32,8 @@ public interface Converter {
     }
 
     /**
-     * Prints what {@link #convert} makes of a text as that is printed, without making a value; for the common case, in which
-     * a field only goes through.
+     * Prints what {@link #convert} makes of a text as that is printed, without making a value; for
+     * the common case, in which a field only goes through.
      *
      * @param text in UTF-8, not empty; the common case is in ASCII
      * @param from where it begins

@@ -5,8 +5,9 @@ import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
 
 /**
- * Looks at eight bytes in one step, as one number of which the first byte is the lowest. Marks are numbers with the highest bit
- * of bytes that were looked for: surely of the first, and perhaps wrongly of some after it.
+ * Looks at eight bytes in one step, as one number of which the first byte is the lowest. Marks are
+ * numbers with the highest bit of bytes that were looked for: surely of the first, and perhaps
+ * wrongly of some after it.
  */
 public final class EightBytes {
     private static final VarHandle NUMBERS =
@@ -27,7 +28,8 @@ public final class EightBytes {
     }
 
     /**
-     * Copies bytes that are mostly few: for these a loop, or a call to copy them, would take longer to begin than to go through.
+     * Copies bytes that are mostly few: for these a loop, or a call to copy them, would take longer
+     * to begin than to go through.
      *
      * @param from where they begin, with fifteen more behind it
      * @param to where they go, with room for fifteen more behind it
@@ -72,7 +74,10 @@ public final class EightBytes {
         return Long.numberOfTrailingZeros(marks) / Byte.SIZE;
     }
 
-    /** {@return the bytes before the first mark, and of the marked one all but the highest bit; zeros after them} */
+    /**
+     * {@return the bytes before the first mark, and of the marked one all but the highest bit;
+     * zeros after them}
+     */
     public static long before(long eight, long marks) {
         return eight & (marks & -marks) - 1;
     }

@@ -3,7 +3,10 @@ package dev.morphema.value;
 import java.nio.charset.StandardCharsets;
 import org.jspecify.annotations.Nullable;
 
-/** The text of an XML element that holds nothing else, which still knows the element's name. Equal to the plain text. */
+/**
+ * The text of an XML element that holds nothing else, which still knows the element's name. Equal
+ * to the plain text.
+ */
 public final class ElementText extends TextValue {
     private final FieldName element;
 

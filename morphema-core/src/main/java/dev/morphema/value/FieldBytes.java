@@ -4,15 +4,19 @@ import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Texts and numbers of one record as their bytes in UTF-8, in one array: fields mostly go through, from the bytes of one file
- * to those of another, and no value is made of one until somebody asks for it. Immutable, but for the fields of a
- * {@linkplain Row#beginPassing passing} record, which are others as soon as the next record begins.
+ * Texts and numbers of one record as their bytes in UTF-8, in one array: fields mostly go through,
+ * from the bytes of one file to those of another, and no value is made of one until somebody asks
+ * for it. Immutable, but for the fields of a {@linkplain Row#beginPassing passing} record, which
+ * are others as soon as the next record begins.
  */
 public final class FieldBytes {
     /** The most bytes of a date, a time or a number that is printed without making a value. */
     public static final int MOST_PRINTED = 32;
 
-    /** Beyond its own length, for what takes more when it is printed, and seven bytes that may be written behind it. */
+    /**
+     * Beyond its own length, for what takes more when it is printed, and seven bytes that may be
+     * written behind it.
+     */
     private static final int ROOM = 2 * MOST_PRINTED;
 
     // A field is a number: how it is to be understood, where it begins, and how many bytes it has.
@@ -28,7 +32,10 @@ public final class FieldBytes {
     private static final int TEXT = 1;
     private static final int NUMBER = 2;
 
-    /** Bytes behind the last field, of which others can be copied or looked at eight or sixteen at a time. */
+    /**
+     * Bytes behind the last field, of which others can be copied or looked at eight or sixteen at a
+     * time.
+     */
     static final int SPARE = 2 * Long.BYTES;
 
     /** With spare ones at the end. */
@@ -73,7 +80,10 @@ public final class FieldBytes {
             fields = new int[slots];
         }
 
-        /** Begins a record that is kept as long as somebody wants it; what was added since the last {@link #take} is forgotten. */
+        /**
+         * Begins a record that is kept as long as somebody wants it; what was added since the last
+         * {@link #take} is forgotten.
+         */
         public void begin() {
             if (any || source != null) {
                 fields = new int[fields.length];
@@ -85,9 +95,11 @@ public final class FieldBytes {
         }
 
         /**
-         * Begins a record that nobody has any more when the next one begins: its fields need not be copied.
+         * Begins a record that nobody has any more when the next one begins: its fields need not be
+         * copied.
          *
-         * @param from where all fields will be found that are added, and stay until the next record begins
+         * @param from where all fields will be found that are added, and stay until the next record
+         *     begins
          */
         public void beginPassing(byte[] from) {
             if (any) {
@@ -100,14 +112,18 @@ public final class FieldBytes {
         /**
          * Adds a text.
          *
-         * @param utf8 where it is found, from one place to before another; at least one byte, and fifteen more behind the first
+         * @param utf8 where it is found, from one place to before another; at least one byte, and
+         *     fifteen more behind the first
          * @return whether it was added; a text may be too long for that
          */
         public boolean text(int slot, byte[] utf8, int from, int to) {
             return add(TEXT, slot, utf8, from, to);
         }
 
-        /** As {@link #text}, for a number that is {@linkplain NumberScan#asPrinted written as it is printed}. */
+        /**
+         * As {@link #text}, for a number that is {@linkplain NumberScan#asPrinted written as it is
+         * printed}.
+         */
         public boolean number(int slot, byte[] ascii, int from, int to) {
             return add(NUMBER, slot, ascii, from, to);
         }
@@ -143,7 +159,10 @@ public final class FieldBytes {
             return end;
         }
 
-        /** Adds a piece of a text, from one place to before another; there are fifteen more bytes behind the first. */
+        /**
+         * Adds a piece of a text, from one place to before another; there are fifteen more bytes
+         * behind the first.
+         */
         public void put(byte[] piece, int from, int to) {
             int length = to - from;
             int at = end;
@@ -258,7 +277,10 @@ public final class FieldBytes {
         return number == null ? TextValue.of(bytes, from, to) : number;
     }
 
-    /** {@return the bytes that a field mostly takes when it is {@linkplain #print printed}, also if some others stand for marks} */
+    /**
+     * {@return the bytes that a field mostly takes when it is {@linkplain #print printed}, also if
+     * some others stand for marks}
+     */
     public int mostBytes(int slot) {
         return lengthOf(slot) + ROOM;
     }
@@ -269,7 +291,8 @@ public final class FieldBytes {
      * @param type its declared type, or null
      * @param marks what is written otherwise than it stands there
      * @param into with room for {@link #mostBytes}
-     * @return where the printed text ends, or -1 if it cannot be written like that, or is not in common form
+     * @return where the printed text ends, or -1 if it cannot be written like that, or is not in
+     *     common form
      */
     public int print(int slot, @Nullable Converter type, Marks marks, byte[] into, int at) {
         int field = fields[slot];
@@ -288,7 +311,10 @@ public final class FieldBytes {
         EightBytes.copy(bytes, start(fields[slot]), into, at, lengthOf(slot));
     }
 
-    /** {@return how many bytes there are on the heap, about; the array may also hold the fields of other records} */
+    /**
+     * {@return how many bytes there are on the heap, about; the array may also hold the fields of
+     * other records}
+     */
     long size() {
         long size = 4L * fields.length + 56 + SPARE;
         for (int field : fields) {

@@ -5,7 +5,10 @@ import org.jspecify.annotations.Nullable;
 
 /** The name of a field. Immutable; equal to another by its parts. */
 public final class FieldName {
-    /** The own text of an element beside its children and attributes. No field of JSON or CSV is called so, not even one without a name. */
+    /**
+     * The own text of an element beside its children and attributes. No field of JSON or CSV is
+     * called so, not even one without a name.
+     */
     public static final FieldName OWN_TEXT = new FieldName("", "", false);
 
     /** What {@link #OWN_TEXT} is called where it is a field like others. */
@@ -20,7 +23,8 @@ public final class FieldName {
     private final int hash;
 
     /**
-     * @param namespace the XML namespace: null where none was asked for or the format has none, "" for "in no namespace"
+     * @param namespace the XML namespace: null where none was asked for or the format has none, ""
+     *     for "in no namespace"
      * @param local the name itself
      * @param attribute whether it is an XML attribute
      */
@@ -37,7 +41,10 @@ public final class FieldName {
         return new FieldName(null, local, false);
     }
 
-    /** {@return what a member of a group calls a let or number of its loop; no field of any format is called so} */
+    /**
+     * {@return what a member of a group calls a let or number of its loop; no field of any format
+     * is called so}
+     */
     public static FieldName ofLoop(String name) {
         return new FieldName(LOOP, name, false);
     }

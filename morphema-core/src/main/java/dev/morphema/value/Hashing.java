@@ -4,8 +4,8 @@ import java.security.SecureRandom;
 import java.util.List;
 
 /**
- * Hashes of what comes from inputs. They are other ones in each program, so that nobody can make an input whose names or keys
- * all have the same; and nothing that is written depends on them.
+ * Hashes of what comes from inputs. They are other ones in each program, so that nobody can make an
+ * input whose names or keys all have the same; and nothing that is written depends on them.
  */
 public final class Hashing {
     private static final int CHARS_OF_A_WORD = 4;

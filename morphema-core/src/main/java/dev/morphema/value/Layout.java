@@ -11,15 +11,22 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The names of a record's fields and the slot of each. Records with the same fields in the same order share one layout,
- * so code that has once looked up a name in a layout need not do so again. Immutable and safe for use by many threads.
+ * The names of a record's fields and the slot of each. Records with the same fields in the same
+ * order share one layout, so code that has once looked up a name in a layout need not do so again.
+ * Immutable and safe for use by many threads.
  */
 public final class Layout {
-    /** No fields, and no conversions for any that are added; what grows from it is shared with nobody. */
+    /**
+     * No fields, and no conversions for any that are added; what grows from it is shared with
+     * nobody.
+     */
     public static final Layout EMPTY =
             new Layout(List.of(), new Converter[0], Map.of(), name -> null, new AtomicInteger(Layout.MOST_SHARED));
 
-    /** Of one start, so many layouts are shared at most: field names that are data would fill the memory. */
+    /**
+     * Of one start, so many layouts are shared at most: field names that are data would fill the
+     * memory.
+     */
     private static final int MOST_SHARED = 2_000;
 
     /** Larger layouts are not shared at all. */
@@ -71,7 +78,10 @@ public final class Layout {
         return true;
     }
 
-    /** {@return a layout without fields, that asks for the declared type of each field that is added} */
+    /**
+     * {@return a layout without fields, that asks for the declared type of each field that is
+     * added}
+     */
     public static Layout start(Function<FieldName, @Nullable Converter> types) {
         return new Layout(List.of(), new Converter[0], Map.of(), types, new AtomicInteger());
     }
@@ -96,7 +106,10 @@ public final class Layout {
         return new Layout(allNames, allConverters.toArray(Converter[]::new), allSlots, types, family);
     }
 
-    /** {@return this layout with one more field at its end, shared by all who ask for it; null if too many are shared} */
+    /**
+     * {@return this layout with one more field at its end, shared by all who ask for it; null if
+     * too many are shared}
+     */
     @Nullable
     Layout shared(FieldName name) {
         Layout known = next.get(name);
@@ -124,7 +137,10 @@ public final class Layout {
         return names.size();
     }
 
-    /** {@return how many of the first slots are fields; behind them are names of a loop, which are not copied or written} */
+    /**
+     * {@return how many of the first slots are fields; behind them are names of a loop, which are
+     * not copied or written}
+     */
     public int fields() {
         return fields;
     }
@@ -150,7 +166,9 @@ public final class Layout {
         return converters[slot];
     }
 
-    /** {@return the {@linkplain RecordValue#bit bits} of the slots whose values stay as they are} */
+    /**
+     * {@return the {@linkplain RecordValue#bit bits} of the slots whose values stay as they are}
+     */
     long untyped() {
         return untyped;
     }

@@ -7,7 +7,10 @@ final class LetterCase {
 
     private LetterCase() {}
 
-    /** {@return a copy of some characters of ASCII in which no letter is in lower case}; they fill a multiple of eight bytes. */
+    /**
+     * {@return a copy of some characters of ASCII in which no letter is in lower case}; they fill a
+     * multiple of eight bytes.
+     */
     static byte[] upper(byte[] ascii) {
         return turned(ascii, 'a', 'z');
     }
@@ -18,7 +21,8 @@ final class LetterCase {
     }
 
     private static byte[] turned(byte[] ascii, char first, char last) {
-        // What is added brings the first letter, or what comes after the last, to the highest bit, which ASCII has not.
+        // What is added brings the first letter, or what comes after the last, to the highest bit,
+        // which ASCII has not.
         long fromFirst = EightBytes.all(HIGHEST_BIT - first);
         long afterLast = EightBytes.all(HIGHEST_BIT - last - 1);
         long highestBits = EightBytes.all(HIGHEST_BIT);

@@ -3,7 +3,9 @@ package dev.morphema.value;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** A list that is one thing: a JSON array, or what {@code [ … ]} and {@code split} give. Immutable. */
+/**
+ * A list that is one thing: a JSON array, or what {@code [ … ]} and {@code split} give. Immutable.
+ */
 public final class ListValue extends Composite {
     /** The list without items. */
     public static final ListValue EMPTY = new ListValue(List.of());

@@ -3,7 +3,10 @@ package dev.morphema.value;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** Several values side by side, as a path over many gives them; not a thing of its own, so it never nests. Immutable. */
+/**
+ * Several values side by side, as a path over many gives them; not a thing of its own, so it never
+ * nests. Immutable.
+ */
 public final class Many extends Composite {
     /** No values. */
     public static final Many NONE = new Many(List.of());

@@ -4,7 +4,10 @@ package dev.morphema.value;
 public final class MarkFinder {
     private static final int MOST = 4;
 
-    /** Turns a quote, which most formats have among their marks, into the first character after the control characters. */
+    /**
+     * Turns a quote, which most formats have among their marks, into the first character after the
+     * control characters.
+     */
     private final long turning;
     /** What is less, turned, is a control character, or a quote if that is a mark. */
     private final long limits;

@@ -3,8 +3,8 @@ package dev.morphema.value;
 import java.util.Arrays;
 
 /**
- * The characters of ASCII that a format cannot have in a text as they are: some marks, and all control characters. Texts
- * without them are copied eight bytes at a time. Immutable.
+ * The characters of ASCII that a format cannot have in a text as they are: some marks, and all
+ * control characters. Texts without them are copied eight bytes at a time. Immutable.
  */
 public final class Marks {
     private static final long SPACES = EightBytes.all(' ');
@@ -16,8 +16,8 @@ public final class Marks {
 
     /**
      * @param marks from one to four characters of ASCII
-     * @param written for each character of ASCII what stands for it, at most six bytes; null for those that stand for
-     *     themselves, and for control characters that nothing stands for
+     * @param written for each character of ASCII what stands for it, at most six bytes; null for
+     *     those that stand for themselves, and for control characters that nothing stands for
      */
     public Marks(String marks, byte[][] written) {
         finder = new MarkFinder(marks);
@@ -25,7 +25,10 @@ public final class Marks {
         this.written = Arrays.copyOf(written, written.length);
     }
 
-    /** As the other, for marks that nothing stands for: a text has none of them, or is written in another way. */
+    /**
+     * As the other, for marks that nothing stands for: a text has none of them, or is written in
+     * another way.
+     */
     public Marks(String marks) {
         this(marks, new byte[0][]);
     }
@@ -47,10 +50,12 @@ public final class Marks {
      * @param from where they begin, with at least seven more behind the last
      * @param length how many there are, at least one
      * @param into with room for as many, and seven more
-     * @return where the copy ends, or -1 if there is something that nothing stands for, or no room for what stands for it
+     * @return where the copy ends, or -1 if there is something that nothing stands for, or no room
+     *     for what stands for it
      */
     int copy(byte[] bytes, int from, int length, byte[] into, int at) {
-        // Most are short. A loop for these would take longer to begin than to go through; what stands behind is taken
+        // Most are short. A loop for these would take longer to begin than to go through; what
+        // stands behind is taken
         // for spaces.
         long eight = EightBytes.at(bytes, from);
         if (length > Long.BYTES || areIn(EightBytes.first(eight, length, SPACES))) {

@@ -1,8 +1,9 @@
 package dev.morphema.value;
 
 /**
- * Numbers of few digits as two cells of an array: the digits, and how many of them stand after the point. So the sums of a
- * hundred thousand groups lie side by side, and are no objects all over the memory. Two empty cells are zero.
+ * Numbers of few digits as two cells of an array: the digits, and how many of them stand after the
+ * point. So the sums of a hundred thousand groups lie side by side, and are no objects all over the
+ * memory. Two empty cells are zero.
  */
 public final class NumberCells {
     /** The cells that a number takes. */
@@ -15,7 +16,10 @@ public final class NumberCells {
         return NumberValue.ofParts(cells[at], (int) cells[at + 1]);
     }
 
-    /** Puts a number into cells; says whether it has so few digits that they hold it, else nothing is changed. */
+    /**
+     * Puts a number into cells; says whether it has so few digits that they hold it, else nothing
+     * is changed.
+     */
     public static boolean put(long[] cells, int at, NumberValue number) {
         if (number.largeDecimal() != null) {
             return false;
@@ -25,7 +29,9 @@ public final class NumberCells {
         return true;
     }
 
-    /** Adds a number to that in the cells; says whether they hold the sum, else nothing is changed. */
+    /**
+     * Adds a number to that in the cells; says whether they hold the sum, else nothing is changed.
+     */
     public static boolean add(long[] cells, int at, NumberValue number) {
         if (number.largeDecimal() == null && number.scale() == cells[at + 1]) {
             long sum = cells[at] + number.unscaled();
@@ -37,7 +43,10 @@ public final class NumberCells {
         return put(cells, at, get(cells, at).plus(number));
     }
 
-    /** {@return below 0, 0 or above 0, as the number in the cells is less than, equal to or more than another} */
+    /**
+     * {@return below 0, 0 or above 0, as the number in the cells is less than, equal to or more
+     * than another}
+     */
     public static int compare(long[] cells, int at, NumberValue number) {
         return number.largeDecimal() == null && number.scale() == cells[at + 1]
                 ? Long.compare(cells[at], number.unscaled())

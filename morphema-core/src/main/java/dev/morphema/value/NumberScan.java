@@ -1,8 +1,8 @@
 package dev.morphema.value;
 
 /**
- * Reads numbers of at most 18 digits from bytes in one pass: a minus or none, digits, and a point with digits after it or none.
- * To be used again and again. Not thread-safe.
+ * Reads numbers of at most 18 digits from bytes in one pass: a minus or none, digits, and a point
+ * with digits after it or none. To be used again and again. Not thread-safe.
  */
 public final class NumberScan {
     private static final int MOST_DIGITS = 18;
@@ -16,7 +16,8 @@ public final class NumberScan {
      * Reads the number that begins at a place.
      *
      * @param limit where the bytes end
-     * @return whether there is one, without superfluous zeros at its start; what comes behind it may make it another
+     * @return whether there is one, without superfluous zeros at its start; what comes behind it
+     *     may make it another
      */
     public boolean read(byte[] bytes, int from, int limit) {
         int first = from < limit && bytes[from] == '-' ? from + 1 : from;

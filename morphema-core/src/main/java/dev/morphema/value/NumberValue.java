@@ -8,8 +8,9 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
- * An exact decimal number. It keeps the digits it was written with ({@code 1.50} stays {@code 1.50}); two numbers are
- * equal if they have the same value, however they are written. There is no negative zero and no E-notation.
+ * An exact decimal number. It keeps the digits it was written with ({@code 1.50} stays {@code
+ * 1.50}); two numbers are equal if they have the same value, however they are written. There is no
+ * negative zero and no E-notation.
  */
 public final class NumberValue extends Value implements Comparable<NumberValue> {
     /** Zero. */
@@ -18,7 +19,10 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
     /** Digits that a division keeps. */
     private static final MathContext DIVISION = new MathContext(34, RoundingMode.HALF_UP);
 
-    /** The longest number, in digits before or after the point; more is refused, so that none can fill the memory. */
+    /**
+     * The longest number, in digits before or after the point; more is refused, so that none can
+     * fill the memory.
+     */
     private static final int MOST_DIGITS = 2_000;
 
     /** Every number of so many digits is a long. */
@@ -80,13 +84,17 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         return unscaled < POWERS[MOST_LONG_DIGITS] && unscaled > -POWERS[MOST_LONG_DIGITS];
     }
 
-    /** A number whose parts were calculated in longs; one that is too large for that goes on as a decimal. */
+    /**
+     * A number whose parts were calculated in longs; one that is too large for that goes on as a
+     * decimal.
+     */
     private static NumberValue of(long unscaled, int scale) {
         return isShort(unscaled) ? new NumberValue(unscaled, scale) : of(BigDecimal.valueOf(unscaled, scale));
     }
 
     /**
-     * Reads a number as people write it: white space around it is dropped, then a sign, digits and a point.
+     * Reads a number as people write it: white space around it is dropped, then a sign, digits and
+     * a point.
      *
      * @return the number, or nothing if the text is none
      */
@@ -104,7 +112,10 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         return isPlain(t) && t.length() <= MOST_DIGITS ? of(new BigDecimal(t)) : null;
     }
 
-    /** {@return the number that some characters are, if it has the form of {@link #read(byte[], int, int, byte)}, or null} */
+    /**
+     * {@return the number that some characters are, if it has the form of {@link #read(byte[], int,
+     * int, byte)}, or null}
+     */
     public static @Nullable NumberValue read(char[] text, int from, int length) {
         byte[] ascii = new byte[Math.min(length, MOST_PRINTED)];
         for (int i = 0; i < ascii.length; i++) {
@@ -115,7 +126,8 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
     }
 
     /**
-     * Reads a number from ASCII bytes in the common case: a sign, at most 18 digits, a mark between two of them.
+     * Reads a number from ASCII bytes in the common case: a sign, at most 18 digits, a mark between
+     * two of them.
      *
      * @param point the decimal mark
      * @return the number, or null if there is none or it is not of this form
@@ -141,8 +153,8 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
     }
 
     /**
-     * Whether some bytes are a number of at most 18 digits just as it is printed, but for the decimal mark: without superfluous
-     * zeros at its start, and no negative zero.
+     * Whether some bytes are a number of at most 18 digits just as it is printed, but for the
+     * decimal mark: without superfluous zeros at its start, and no negative zero.
      *
      * @return where the mark stands, or the end if there is none; -1 if it is no such number
      */
@@ -167,7 +179,10 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         return onlyZeros && first > from ? -1 : mark;
     }
 
-    /** {@return whether a text is a sign, digits and at most one point with digits around it, in ASCII} */
+    /**
+     * {@return whether a text is a sign, digits and at most one point with digits around it, in
+     * ASCII}
+     */
     private static boolean isPlain(String t) {
         int i = !t.isEmpty() && (t.charAt(0) == '-' || t.charAt(0) == '+') ? 1 : 0;
         int whole = digits(t, i);
@@ -240,7 +255,10 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         return POWERS[power];
     }
 
-    /** {@return a number times a power of ten, or the least long if the product has more than 18 digits} */
+    /**
+     * {@return a number times a power of ten, or the least long if the product has more than 18
+     * digits}
+     */
     static long raised(long number, int power) {
         long most = POWERS[MOST_LONG_DIGITS - power] - 1;
         return number <= most && number >= -most ? number * POWERS[power] : Long.MIN_VALUE;
@@ -276,8 +294,8 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
     }
 
     /**
-     * The shortest exact quotient, if it and all on the way to it fit into longs. Most divisions in mappings are such, by
-     * 1000 or by 60; the general way takes a hundred times as long.
+     * The shortest exact quotient, if it and all on the way to it fit into longs. Most divisions in
+     * mappings are such, by 1000 or by 60; the general way takes a hundred times as long.
      */
     private @Nullable NumberValue dividedInLongs(NumberValue other) {
         if (decimal != null || other.decimal != null || other.unscaled == 0) {
@@ -308,7 +326,10 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         return power < POWERS.length && POWERS[power] == number ? power : -1;
     }
 
-    /** {@return a number divided by ten to some power, without zeros at its end; null if it does not fit} */
+    /**
+     * {@return a number divided by ten to some power, without zeros at its end; null if it does not
+     * fit}
+     */
     private static @Nullable NumberValue shortest(long number, int places) {
         long quotient = number;
         int digits = quotient == 0 ? 0 : places;
@@ -358,7 +379,10 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         return of(decimal().setScale(digits, mode));
     }
 
-    /** {@return a number divided by ten to some power}; the most common are constants, by which to divide is to multiply */
+    /**
+     * {@return a number divided by ten to some power}; the most common are constants, by which to
+     * divide is to multiply
+     */
     private static long dividedByPower(long number, int power) {
         return switch (power) {
             case 1 -> number / 10;
@@ -371,7 +395,10 @@ public final class NumberValue extends Value implements Comparable<NumberValue> 
         };
     }
 
-    /** {@return the number without what stands after the point; where that is no long, the nearest one} */
+    /**
+     * {@return the number without what stands after the point; where that is no long, the nearest
+     * one}
+     */
     public long nearestLong() {
         if (decimal == null) {
             return unscaled / POWERS[scale];

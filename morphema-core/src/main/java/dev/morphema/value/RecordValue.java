@@ -10,8 +10,9 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Named fields in written order. A field of a source that has a declared type is converted when it is first asked for,
- * so that an odd value in a field that nobody uses disturbs nobody. Not to be shared by threads before that.
+ * Named fields in written order. A field of a source that has a declared type is converted when it
+ * is first asked for, so that an odd value in a field that nobody uses disturbs nobody. Not to be
+ * shared by threads before that.
  */
 public final class RecordValue extends Composite {
     /** A record without fields. */
@@ -26,7 +27,10 @@ public final class RecordValue extends Composite {
     private final @Nullable Origin origin;
     private final @Nullable FieldName element;
     private final @Nullable List<Part> parts;
-    /** Which of the first slots hold what {@link #get} gives, bit by bit: converted already, or of no declared type. */
+    /**
+     * Which of the first slots hold what {@link #get} gives, bit by bit: converted already, or of
+     * no declared type.
+     */
     private long ready;
 
     private RecordValue(
@@ -63,11 +67,13 @@ public final class RecordValue extends Composite {
     }
 
     /**
-     * As {@link #of(Layout, Value[], Origin)}, where some fields are bytes, and some values have been read as the declared type.
+     * As {@link #of(Layout, Value[], Origin)}, where some fields are bytes, and some values have
+     * been read as the declared type.
      *
      * @param values may be null if there are only bytes, or nothing
      * @param bytes the fields that have no value, or null if there are none
-     * @param converted a bit for each slot, the lowest for the first; slots from 64 on may be converted twice
+     * @param converted a bit for each slot, the lowest for the first; slots from 64 on may be
+     *     converted twice
      */
     public static RecordValue of(
             Layout layout,
@@ -100,14 +106,18 @@ public final class RecordValue extends Composite {
     /**
      * {@return a builder of a record}
      *
-     * @param layout that it begins with; records that begin with the same and are given the same fields have the same layout
+     * @param layout that it begins with; records that begin with the same and are given the same
+     *     fields have the same layout
      * @param origin of a record of an input, or null
      */
     public static Builder builder(Layout layout, @Nullable Origin origin) {
         return new Builder(layout, origin);
     }
 
-    /** {@return a builder that begins with the fields of another record, and stands where that stood} */
+    /**
+     * {@return a builder that begins with the fields of another record, and stands where that
+     * stood}
+     */
     public static Builder builder(RecordValue begin) {
         Builder builder = new Builder(begin.layout, begin.origin);
         for (int i = 0; i < begin.layout.size(); i++) {
@@ -128,7 +138,9 @@ public final class RecordValue extends Composite {
         return origin;
     }
 
-    /** {@return whether it is an XML element; used as one value such a record gives its own text} */
+    /**
+     * {@return whether it is an XML element; used as one value such a record gives its own text}
+     */
     public boolean isElement() {
         return element != null;
     }
@@ -138,7 +150,10 @@ public final class RecordValue extends Composite {
         return element;
     }
 
-    /** {@return whether there is text between children, or children of one name are not side by side} */
+    /**
+     * {@return whether there is text between children, or children of one name are not side by
+     * side}
+     */
     public boolean isMixed() {
         return parts != null;
     }
@@ -161,7 +176,8 @@ public final class RecordValue extends Composite {
     }
 
     /**
-     * {@return the children and texts, in document order}, without attributes; complete only if the whole record was read
+     * {@return the children and texts, in document order}, without attributes; complete only if the
+     * whole record was read
      *
      * @throws ProblemException if a child has a declared type and is not of it
      */
@@ -239,7 +255,10 @@ public final class RecordValue extends Composite {
         return bytes;
     }
 
-    /** {@return whether a field is there as bytes, so that it can perhaps be {@linkplain FieldBytes#print printed}} */
+    /**
+     * {@return whether a field is there as bytes, so that it can perhaps be {@linkplain
+     * FieldBytes#print printed}}
+     */
     public boolean isBytes(int slot) {
         return bytes != null && bytes.has(slot);
     }
@@ -298,7 +317,10 @@ public final class RecordValue extends Composite {
         return value;
     }
 
-    /** {@return the value that has been read or made for a slot, converted or not; null if there is none, but perhaps bytes} */
+    /**
+     * {@return the value that has been read or made for a slot, converted or not; null if there is
+     * none, but perhaps bytes}
+     */
     @Nullable
     Value known(int slot) {
         return values == null ? null : values[slot];
@@ -357,7 +379,10 @@ public final class RecordValue extends Composite {
         private FieldBytes.@Nullable Row bytes;
         /** All values of the slots that have more than one. */
         private @Nullable Map<Integer, List<Value>> repeated;
-        /** Where layouts are not shared any more: the slots of all names, and the names that the layout lacks so far. */
+        /**
+         * Where layouts are not shared any more: the slots of all names, and the names that the
+         * layout lacks so far.
+         */
         private @Nullable Map<FieldName, Integer> own;
 
         private List<FieldName> more = List.of();
@@ -379,7 +404,10 @@ public final class RecordValue extends Composite {
             parts = inOrder;
         }
 
-        /** Adds a piece of the record's own text, which stands after the children that were added before. */
+        /**
+         * Adds a piece of the record's own text, which stands after the children that were added
+         * before.
+         */
         public void text(Value piece) {
             if (parts == null) {
                 parts = partsSoFar();
@@ -402,7 +430,10 @@ public final class RecordValue extends Composite {
             return all;
         }
 
-        /** Gives the record fields that stay bytes: those that are in a row when the record is built; it is emptied now. */
+        /**
+         * Gives the record fields that stay bytes: those that are in a row when the record is
+         * built; it is emptied now.
+         */
         public void bytes(FieldBytes.Row row) {
             row.begin();
             bytes = row;
@@ -423,7 +454,10 @@ public final class RecordValue extends Composite {
             values[slot] = value;
         }
 
-        /** Adds one more value to a slot of the layout; a slot that gets a second one has many values. */
+        /**
+         * Adds one more value to a slot of the layout; a slot that gets a second one has many
+         * values.
+         */
         public void add(int slot, Value value) {
             if (bytes != null && bytes.has(slot)) {
                 values[slot] = bytes.remove(slot);

@@ -2,7 +2,10 @@ package dev.morphema.value;
 
 import org.jspecify.annotations.Nullable;
 
-/** The exact sum of numbers that come one by one; makes no object for each as long as it has few digits. Not thread-safe. */
+/**
+ * The exact sum of numbers that come one by one; makes no object for each as long as it has few
+ * digits. Not thread-safe.
+ */
 public final class RunningSum {
     private long unscaled;
     private int scale;

@@ -6,9 +6,10 @@ import java.time.ZoneOffset;
 import java.util.Objects;
 
 /**
- * Numbers that are mostly in the order of the values they stand for, so that these, which lie anywhere in the memory, need not
- * be looked at to sort them. Where the codes of two {@linkplain #areAlike alike} values differ, the values are in the same
- * order; where they are the same, the values are equal if the code {@linkplain #isExact is exact}.
+ * Numbers that are mostly in the order of the values they stand for, so that these, which lie
+ * anywhere in the memory, need not be looked at to sort them. Where the codes of two {@linkplain
+ * #areAlike alike} values differ, the values are in the same order; where they are the same, the
+ * values are equal if the code {@linkplain #isExact is exact}.
  */
 public final class SortCode {
     /** What nothing is: it comes last in either direction. */
@@ -36,7 +37,10 @@ public final class SortCode {
         return descending ? ~code : code;
     }
 
-    /** {@return a code of what the code of a value does not tell, for values of which that is the same} */
+    /**
+     * {@return a code of what the code of a value does not tell, for values of which that is the
+     * same}
+     */
     public static long ofRest(Value value, boolean descending) {
         long code = value instanceof TextValue text ? rest(text) : MORE;
         return descending ? ~code : code;
@@ -47,7 +51,10 @@ public final class SortCode {
         return code == LAST || (code & MORE) == (descending ? MORE : 0);
     }
 
-    /** {@return whether the order of two values, neither of which is nothing, is that of their codes} */
+    /**
+     * {@return whether the order of two values, neither of which is nothing, is that of their
+     * codes}
+     */
     public static boolean areAlike(Value a, Value b) {
         return a instanceof DateTimeValue x && b instanceof DateTimeValue y
                 ? (x.offset() == null) == (y.offset() == null)
@@ -98,7 +105,10 @@ public final class SortCode {
         return (number.signum() < 0 ? -BEYOND_NUMBERS : BEYOND_NUMBERS) | MORE;
     }
 
-    /** The first characters, and how many there are; beyond ASCII one is like another, and they are above all others. */
+    /**
+     * The first characters, and how many there are; beyond ASCII one is like another, and they are
+     * above all others.
+     */
     private static long text(TextValue text) {
         return text.isPlain() ? text(text.eightFrom(0) >>> Byte.SIZE, text.length()) : text(text.text(), 0);
     }
@@ -134,7 +144,8 @@ public final class SortCode {
     }
 
     private static long text(long first, int length) {
-        // One more than there are: no code of a text is zero, which would be nothing when it is turned round.
+        // One more than there are: no code of a text is zero, which would be nothing when it is
+        // turned round.
         long count = length > CHARACTERS ? CHARACTERS + 2 << 1 | MORE : length + 1L << 1;
         // The highest bit is a sign, and negative numbers come first.
         return (first << Byte.SIZE | count) ^ Long.MIN_VALUE;

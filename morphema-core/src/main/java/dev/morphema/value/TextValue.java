@@ -9,8 +9,9 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A text, possibly empty. Texts of inputs often only go through, from the bytes of one file to those of another: one that its
- * reader knows to be {@linkplain Value#printed plain} stays bytes until somebody asks for its characters.
+ * A text, possibly empty. Texts of inputs often only go through, from the bytes of one file to
+ * those of another: one that its reader knows to be {@linkplain Value#printed plain} stays bytes
+ * until somebody asks for its characters.
  */
 public sealed class TextValue extends Value permits ElementText {
     /** The empty text. */
@@ -35,9 +36,15 @@ public sealed class TextValue extends Value permits ElementText {
         }
     }
 
-    /** Null until it is asked for, if there are the bytes. Threads may each make it: all make the same. */
+    /**
+     * Null until it is asked for, if there are the bytes. Threads may each make it: all make the
+     * same.
+     */
     private @Nullable String text;
-    /** The characters of a text that is known to be plain, and zeros up to a multiple of eight bytes; else null. */
+    /**
+     * The characters of a text that is known to be plain, and zeros up to a multiple of eight
+     * bytes; else null.
+     */
     private final byte @Nullable [] plain;
 
     private final int length;
@@ -70,24 +77,35 @@ public sealed class TextValue extends Value permits ElementText {
         return of(text.toCharArray(), 0, text.length());
     }
 
-    /** {@return the text of some bytes in UTF-8, perhaps none, known to be plain if all of them are} */
+    /**
+     * {@return the text of some bytes in UTF-8, perhaps none, known to be plain if all of them are}
+     */
     public static TextValue of(byte[] utf8, int from, int to) {
         TextValue plain = ifPlain(utf8, from, to);
         return plain == null ? of(new String(utf8, from, to - from, StandardCharsets.UTF_8)) : plain;
     }
 
-    /** {@return the text of some bytes, all of which are {@linkplain #isPlain plain}, and at least one} */
+    /**
+     * {@return the text of some bytes, all of which are {@linkplain #isPlain plain}, and at least
+     * one}
+     */
     public static TextValue ofPlain(byte[] ascii, int from, int to) {
         return new TextValue(copied(ascii, from, to), to - from);
     }
 
-    /** {@return the text of some bytes if all of them are {@linkplain #isPlain plain}, and there is one; else null} */
+    /**
+     * {@return the text of some bytes if all of them are {@linkplain #isPlain plain}, and there is
+     * one; else null}
+     */
     public static @Nullable TextValue ifPlain(byte[] bytes, int from, int to) {
         byte[] plain = plain(bytes, from, to);
         return plain == null ? null : new TextValue(plain, to - from);
     }
 
-    /** {@return bytes for {@link #TextValue(byte[], int)}, or null if there are none or one of them is not plain} */
+    /**
+     * {@return bytes for {@link #TextValue(byte[], int)}, or null if there are none or one of them
+     * is not plain}
+     */
     static byte @Nullable [] plain(byte[] bytes, int from, int to) {
         int length = to - from;
         byte[] copy = room(length);
@@ -108,7 +126,10 @@ public sealed class TextValue extends Value permits ElementText {
         return copy;
     }
 
-    /** {@return the texts of some values one after the other, known to be plain if all of them are}; what is nothing has none. */
+    /**
+     * {@return the texts of some values one after the other, known to be plain if all of them are};
+     * what is nothing has none.
+     */
     public static TextValue joined(Value... values) {
         int most = 0;
         boolean plain = true;
@@ -175,8 +196,9 @@ public sealed class TextValue extends Value permits ElementText {
     }
 
     /**
-     * Whether eight bytes are plain, by steps that look at all of them: a subtraction reaches the highest bit of a byte where
-     * that is too small or zero, and of the bytes that are not plain some differ in one bit only.
+     * Whether eight bytes are plain, by steps that look at all of them: a subtraction reaches the
+     * highest bit of a byte where that is too small or zero, and of the bytes that are not plain
+     * some differ in one bit only.
      */
     private static boolean arePlain(long eight) {
         long beyond = eight | eight - SPACES | zeros(eight ^ DELETES);
@@ -187,7 +209,10 @@ public sealed class TextValue extends Value permits ElementText {
                 == 0;
     }
 
-    /** Sets the highest bit of bytes that are zero; of bytes beyond ASCII, and of those before a zero, it may be anything. */
+    /**
+     * Sets the highest bit of bytes that are zero; of bytes beyond ASCII, and of those before a
+     * zero, it may be anything.
+     */
     private static long zeros(long eight) {
         return eight - ONES & ~eight;
     }
@@ -197,7 +222,10 @@ public sealed class TextValue extends Value permits ElementText {
         return character >= 0 && character < PLAIN.length && PLAIN[character];
     }
 
-    /** {@return bytes for {@link #TextValue(byte[], int)}, or null if there are none or one of the characters is not plain} */
+    /**
+     * {@return bytes for {@link #TextValue(byte[], int)}, or null if there are none or one of the
+     * characters is not plain}
+     */
     static byte @Nullable [] plain(char[] characters, int from, int length) {
         if (length == 0) {
             return null;
@@ -239,7 +267,8 @@ public sealed class TextValue extends Value permits ElementText {
     }
 
     /**
-     * {@return eight characters of a plain text as a number, the first the highest; zeros stand after the last}
+     * {@return eight characters of a plain text as a number, the first the highest; zeros stand
+     * after the last}
      *
      * @param from a multiple of eight, less than the length
      */

@@ -5,8 +5,9 @@ public final class Utf8 {
     private Utf8() {}
 
     /**
-     * {@return how many bytes a character beyond ASCII has, or 0 if there is none}: nothing too long or too large, no half of a
-     * surrogate pair, and none of the two codes FFFE and FFFF that stand for no character
+     * {@return how many bytes a character beyond ASCII has, or 0 if there is none}: nothing too
+     * long or too large, no half of a surrogate pair, and none of the two codes FFFE and FFFF that
+     * stand for no character
      *
      * @param at the first byte
      * @param limit where the bytes end

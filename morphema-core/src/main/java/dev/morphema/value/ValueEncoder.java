@@ -9,8 +9,8 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Turns values into bytes that a {@link ValueDecoder} with the same names turns back, within one run of one program. Fields
- * of a record that were not converted yet stay so. Not thread-safe.
+ * Turns values into bytes that a {@link ValueDecoder} with the same names turns back, within one
+ * run of one program. Fields of a record that were not converted yet stay so. Not thread-safe.
  */
 public final class ValueEncoder {
     // How a field of a record is encoded; from the last one on, how many bytes it has.
@@ -179,7 +179,10 @@ public final class ValueEncoder {
         }
     }
 
-    /** Adds a field if it can stay or become bytes, of which there is room up to a place; {@return its form}. */
+    /**
+     * Adds a field if it can stay or become bytes, of which there is room up to a place; {@return
+     * its form}.
+     */
     private int bytes(RecordValue record, int slot, int end) {
         Value known = record.known(slot);
         if (known instanceof TextValue text) {

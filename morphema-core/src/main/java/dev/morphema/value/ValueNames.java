@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * What encoded values name by a number and leave in memory, since it is few and comes again and again: layouts, names of
- * elements, names of inputs. Not thread-safe.
+ * What encoded values name by a number and leave in memory, since it is few and comes again and
+ * again: layouts, names of elements, names of inputs. Not thread-safe.
  */
 public final class ValueNames {
     /** By identity, which is the equality of layouts. */

@@ -31,11 +31,17 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
-/** Checks mappings against samples in memory: of {@code tree}, one record, and of {@code flat}, rows of texts. */
+/**
+ * Checks mappings against samples in memory: of {@code tree}, one record, and of {@code flat}, rows
+ * of texts.
+ */
 final class Samples {
     private final Map<String, List<Value>> samples = new HashMap<>();
 
-    /** Gives a file its records: a map is a record, an array the values of a field side by side, a list a list. */
+    /**
+     * Gives a file its records: a map is a record, an array the values of a field side by side, a
+     * list a list.
+     */
     Samples file(String name, Object... records) {
         List<Value> values = new ArrayList<>();
         for (Object each : records) {
@@ -88,7 +94,10 @@ final class Samples {
         return object instanceof Integer number ? NumberValue.of(number) : TextValue.of(object.toString());
     }
 
-    /** An attribute begins with {@code @}, a namespace stands before a bar, and the own text of an element has no name. */
+    /**
+     * An attribute begins with {@code @}, a namespace stands before a bar, and the own text of an
+     * element has no name.
+     */
     private static FieldName name(String text) {
         if (text.isEmpty()) {
             return FieldName.OWN_TEXT;

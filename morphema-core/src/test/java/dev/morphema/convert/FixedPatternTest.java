@@ -21,7 +21,10 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** Patterns of fixed places: what they take they read as the formatter of Java does, and they take all that is common. */
+/**
+ * Patterns of fixed places: what they take they read as the formatter of Java does, and they take
+ * all that is common.
+ */
 class FixedPatternTest {
     private static final String CHARACTERS = "/0123456789:;-T ZX\u00e9";
 
@@ -117,7 +120,10 @@ class FixedPatternTest {
                 .isEqualTo(text);
     }
 
-    /** Bytes are printed as the value that is read from them, or left alone; what is common is printed. */
+    /**
+     * Bytes are printed as the value that is read from them, or left alone; what is common is
+     * printed.
+     */
     private static void printsIso(String pattern, String text) {
         TemporalAccessor value = general(pattern, text);
         byte[] bytes = ("<" + text + ">").getBytes(StandardCharsets.ISO_8859_1);

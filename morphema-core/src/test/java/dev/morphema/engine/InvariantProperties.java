@@ -16,8 +16,8 @@ import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 
 /**
- * What is the same all through a run is gone through once, and then found by keys or kept: with the same outcome, and what goes
- * wrong goes wrong as it would.
+ * What is the same all through a run is gone through once, and then found by keys or kept: with the
+ * same outcome, and what goes wrong goes wrong as it would.
  */
 class InvariantProperties {
     private static final String SOURCES = "source rows: memory { t: number }\nsource ships: memory { t: number }\n";
@@ -38,7 +38,10 @@ class InvariantProperties {
                 .as((rows, ships, typed) -> new Inputs(rows(rows, typed), rows(ships, typed)));
     }
 
-    /** What may be the key of a value: mostly a field, sometimes of another kind now and then, or none. */
+    /**
+     * What may be the key of a value: mostly a field, sometimes of another kind now and then, or
+     * none.
+     */
     @Provide
     Gen<String> expressions() {
         return Gens.of(
@@ -61,7 +64,10 @@ class InvariantProperties {
         return rows.toArray(String[]::new);
     }
 
-    /** What was written, or what went wrong and where; expressions that no mapping can have give null. */
+    /**
+     * What was written, or what went wrong and where; expressions that no mapping can have give
+     * null.
+     */
     private static @Nullable String outcome(String mapping, Inputs inputs) {
         Rehearsal rehearsal;
         try {

@@ -8,7 +8,10 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** The plan tells how a mapping will run: what is read of each source, and how, and what each loop does and holds. */
+/**
+ * The plan tells how a mapping will run: what is read of each source, and how, and what each loop
+ * does and holds.
+ */
 class PlanTest {
     private static final String SOURCES = "source rows: memory { n: number }\nsource ships: memory\n";
 

@@ -38,8 +38,8 @@ import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Runs a mapping on rows in memory, and tells all that happens on the way, in order: {@code open rows {k, n}}, {@code read},
- * {@code end}, {@code close}, and what is written of a target.
+ * Runs a mapping on rows in memory, and tells all that happens on the way, in order: {@code open
+ * rows {k, n}}, {@code read}, {@code end}, {@code close}, and what is written of a target.
  */
 final class Rehearsal {
     private final Program program;
@@ -55,7 +55,10 @@ final class Rehearsal {
     private int made;
     private List<Problem> warnings = List.of();
 
-    /** @param mapping of sources in the format {@code memory}, and targets in the format {@code events} */
+    /**
+     * @param mapping of sources in the format {@code memory}, and targets in the format {@code
+     * events}
+     */
     Rehearsal(String mapping) {
         this.program = compile(mapping);
     }
@@ -75,7 +78,10 @@ final class Rehearsal {
         return Compiler.compile(checked.mapping());
     }
 
-    /** Gives a source its rows: first the names of the columns, then the cells of each, parted by commas; empty ones are absent. */
+    /**
+     * Gives a source its rows: first the names of the columns, then the cells of each, parted by
+     * commas; empty ones are absent.
+     */
     Rehearsal rows(String source, String... lines) {
         rows.put(source, List.of(lines));
         return this;
@@ -232,7 +238,10 @@ final class Rehearsal {
             return record(at);
         }
 
-        /** What was given to pass has other values from now on, as where they stood there stands something else. */
+        /**
+         * What was given to pass has other values from now on, as where they stood there stands
+         * something else.
+         */
         @Override
         public @Nullable Value nextPassing() throws IOException {
             Arrays.fill(passing, TextValue.of("gone"));

@@ -21,7 +21,10 @@ import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 
-/** Turns come back in order, and equal ones as they came, whether they wait as they are, as bytes, or spilled. */
+/**
+ * Turns come back in order, and equal ones as they came, whether they wait as they are, as bytes,
+ * or spilled.
+ */
 class SortedTurnsProperties {
     private static final int MANY = 1_500;
 

@@ -47,7 +47,10 @@ final class Calls {
         }
     };
 
-    /** {@return what a function of single values gives}; what is constant in a mapping gives the same. */
+    /**
+     * {@return what a function of single values gives}; what is constant in a mapping gives the
+     * same.
+     */
     static Value call(String name, Object... arguments) {
         Function.Scalar function = (Function.Scalar) function(name);
         Value[] values = taken(function.signature(), 0, arguments);
@@ -58,7 +61,10 @@ final class Calls {
         return function.maker().make(Arrays.asList(unknown)).apply(values, RUN);
     }
 
-    /** As {@link #call}, where all arguments are constants of the mapping, so that they may be looked at before. */
+    /**
+     * As {@link #call}, where all arguments are constants of the mapping, so that they may be
+     * looked at before.
+     */
     static Value callOfConstants(Function.Scalar function, Object... arguments) {
         Value[] values = taken(function.signature(), 0, arguments);
         return !function.traits().has(Trait.TAKES_MISSING)

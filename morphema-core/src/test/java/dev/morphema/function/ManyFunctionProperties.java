@@ -24,7 +24,10 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 
-/** Functions over many values give what streams and decimals of Java give; those that can be kept in cells give the same there. */
+/**
+ * Functions over many values give what streams and decimals of Java give; those that can be kept in
+ * cells give the same there.
+ */
 class ManyFunctionProperties {
     /** Whole and broken ones, some so large that their sum is beyond a long. */
     @Provide

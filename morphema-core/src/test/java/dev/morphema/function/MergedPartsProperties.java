@@ -21,7 +21,10 @@ import java.util.Objects;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
-/** What parts of many values have come to, written as bytes and merged in order, is what all of them come to. */
+/**
+ * What parts of many values have come to, written as bytes and merged in order, is what all of them
+ * come to.
+ */
 class MergedPartsProperties {
     /** A function over many values, with its further arguments. */
     private record Call(String name, Value... others) {

@@ -24,7 +24,10 @@ import java.util.Locale;
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
 
-/** Functions of records whose field names are data, of codes, and of nothing; and functions that users add. */
+/**
+ * Functions of records whose field names are data, of codes, and of nothing; and functions that
+ * users add.
+ */
 class RecordFunctionsTest {
     /** {@return a record of three fields, the third of which is called last} */
     private static Value record(FieldName first, FieldName second, Value ofSecond) {

@@ -21,7 +21,10 @@ import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Functions of texts give what Java gives for the code points, whether the text was made of characters or of bytes. */
+/**
+ * Functions of texts give what Java gives for the code points, whether the text was made of
+ * characters or of bytes.
+ */
 class TextFunctionProperties {
     @Provide
     Gen<String> texts() {

@@ -19,7 +19,10 @@ import java.util.regex.Pattern;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 
-/** The documented grammar and the parser say the same: random sentences of the grammar are understood. */
+/**
+ * The documented grammar and the parser say the same: random sentences of the grammar are
+ * understood.
+ */
 class GrammarTest {
     private static final int SENTENCES = 3_000;
     private static final int MOST_DEEP = 14;
@@ -129,7 +132,8 @@ class GrammarTest {
         if (part instanceof Rule rule) {
             used.add(rule.name());
             String inner = sentence(rules.get(rule.name()), depth + 1);
-            // Own text must begin its line, and a condition with else before another else stands in brackets.
+            // Own text must begin its line, and a condition with else before another else stands in
+            // brackets.
             return rule.name().equals("stmt") ? "\n" + inner : inner;
         }
         if (part instanceof Series series) {

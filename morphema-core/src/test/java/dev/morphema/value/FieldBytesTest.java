@@ -8,7 +8,10 @@ import java.util.Arrays;
 import java.util.Objects;
 import org.junit.jupiter.api.Test;
 
-/** Fields of records as bytes: kept ones are copied, those of a record that passes stay where they are. */
+/**
+ * Fields of records as bytes: kept ones are copied, those of a record that passes stay where they
+ * are.
+ */
 class FieldBytesTest {
     private static byte[] buffer(String text) {
         byte[] bytes = text.getBytes(StandardCharsets.UTF_8);

@@ -14,7 +14,10 @@ import java.util.Locale;
 import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 
-/** A text that its reader takes for plain is one, wherever its bytes stand and whatever stands around them. */
+/**
+ * A text that its reader takes for plain is one, wherever its bytes stand and whatever stands
+ * around them.
+ */
 class PlainTextProperties {
     @Property
     void isOneOfPlainBytesOnly(

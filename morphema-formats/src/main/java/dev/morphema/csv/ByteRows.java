@@ -10,7 +10,10 @@ import java.io.IOException;
 import java.io.OutputStream;
 import org.jspecify.annotations.Nullable;
 
-/** Rows in UTF-8, written straight into the bytes of the output; the same bytes as the library writes. */
+/**
+ * Rows in UTF-8, written straight into the bytes of the output; the same bytes as the library
+ * writes.
+ */
 final class ByteRows implements CsvRows {
     private static final String IN_NUMBERS = "-.0123456789";
 
@@ -46,7 +49,10 @@ final class ByteRows implements CsvRows {
         this.marksInQuotes = new Marks("" + quote, inQuotes(doubled));
     }
 
-    /** Of control characters only the ends of lines need quotes; texts with others are looked at more closely. */
+    /**
+     * Of control characters only the ends of lines need quotes; texts with others are looked at
+     * more closely.
+     */
     private static byte[][] inQuotes(byte[][] doubled) {
         byte[][] written = doubled.clone();
         for (char end : new char[] {'\n', '\r'}) {
@@ -84,7 +90,10 @@ final class ByteRows implements CsvRows {
         return cell == null || cell.isMissing();
     }
 
-    /** Writes a field that is there as bytes, in quotes if it needs them; says whether that could be done. */
+    /**
+     * Writes a field that is there as bytes, in quotes if it needs them; says whether that could be
+     * done.
+     */
     private boolean writeBytes(RecordValue record, int slot, boolean first) {
         return first
                 ? out.write(record, slot, marksAtStart)

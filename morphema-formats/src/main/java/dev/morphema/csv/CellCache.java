@@ -7,9 +7,10 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Remembers the short texts of one column, many of which hold few different ones: codes, days, names of ships. A text that
- * comes again is the same object, which costs nothing to make and little to look up: its bytes and their number are taken as
- * two numbers. Gives up on a column of ever new texts. Not thread-safe.
+ * Remembers the short texts of one column, many of which hold few different ones: codes, days,
+ * names of ships. A text that comes again is the same object, which costs nothing to make and
+ * little to look up: its bytes and their number are taken as two numbers. Gives up on a column of
+ * ever new texts. Not thread-safe.
  */
 final class CellCache {
     private static final int LONGEST = 2 * Long.BYTES - 1;
@@ -18,7 +19,10 @@ final class CellCache {
     private static final long MIX = 0x9E3779B97F4A7C15L;
 
     private final CellTexts texts;
-    /** For each place the first eight bytes of its text; then the others and, in the highest, how many there are. */
+    /**
+     * For each place the first eight bytes of its text; then the others and, in the highest, how
+     * many there are.
+     */
     private final long[] keys;
 
     private final @Nullable TextValue[] values;
@@ -45,7 +49,8 @@ final class CellCache {
     /**
      * {@return the text of some bytes}
      *
-     * @param bytes with at least fifteen more behind the first of the text; at least one is of the text
+     * @param bytes with at least fifteen more behind the first of the text; at least one is of the
+     *     text
      * @throws CharacterCodingException if they are no characters
      */
     TextValue text(byte[] bytes, int start, int end) throws CharacterCodingException {

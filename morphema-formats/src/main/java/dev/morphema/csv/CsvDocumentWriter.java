@@ -22,7 +22,10 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
-/** Writes one CSV document: the list of its records. An absent cell is empty, an empty text is a pair of quotes. */
+/**
+ * Writes one CSV document: the list of its records. An absent cell is empty, an empty text is a
+ * pair of quotes.
+ */
 final class CsvDocumentWriter implements DocumentWriter {
     private final CsvRows rows;
     private final Map<String, Integer> columns = new HashMap<>();
@@ -93,7 +96,8 @@ final class CsvDocumentWriter implements DocumentWriter {
 
     @Override
     public void field(FieldName name) {
-        // Rows mostly have their fields in the order of the columns, and each time by the same object as name.
+        // Rows mostly have their fields in the order of the columns, and each time by the same
+        // object as name.
         int next = column + 1;
         if (next < names.length && names[next] == name) {
             column = next;
@@ -125,7 +129,8 @@ final class CsvDocumentWriter implements DocumentWriter {
     @Override
     public int fields(FieldGroup group, RecordValue record, int[] slots, int from) {
         int i = from;
-        // What must be converted is converted now: a row is written when it is complete, and then nobody knows whose
+        // What must be converted is converted now: a row is written when it is complete, and then
+        // nobody knows whose
         // rule it was.
         while (depth > 0 && i < slots.length && slots[i] >= 0 && isText(record, slots[i])) {
             field(group.names().get(i));

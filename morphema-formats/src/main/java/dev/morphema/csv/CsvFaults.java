@@ -12,8 +12,8 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Finds the exact place of a quote that does not fit, which the parser does not tell. It reads the input once more where
- * that is possible; elsewhere the row must do.
+ * Finds the exact place of a quote that does not fit, which the parser does not tell. It reads the
+ * input once more where that is possible; elsewhere the row must do.
  */
 final class CsvFaults {
     private final Input input;

@@ -194,7 +194,10 @@ final class CsvRecordReader implements RecordReader {
         }
     }
 
-    /** An input that has none of the columns would give as many records without any field as it has lines. */
+    /**
+     * An input that has none of the columns would give as many records without any field as it has
+     * lines.
+     */
     private ProblemException foreign() {
         String proposal = OtherThanCsv.proposal(rows.header(), delimiter);
         return new ProblemException(Problem.error(

@@ -111,7 +111,10 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         this.blankIsAbsent = blankIsAbsent;
     }
 
-    /** {@return the cells of the row that was read first; a column without name gets one from its number} */
+    /**
+     * {@return the cells of the row that was read first; a column without name gets one from its
+     * number}
+     */
     List<String> header() {
         List<String> names = new ArrayList<>();
         for (int i = 0; i < header.size(); i++) {
@@ -121,7 +124,10 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
         return names;
     }
 
-    /** From now on rows become records with these columns; without names the columns are column1, column2 … */
+    /**
+     * From now on rows become records with these columns; without names the columns are column1,
+     * column2 …
+     */
     void begin(Projection wanted, @Nullable List<String> names) {
         begun = true;
         projection = wanted;
@@ -249,7 +255,8 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     /**
      * Takes the cells of a row.
      *
-     * @throws CharacterCodingException if the bytes are no characters, also of cells that nobody wants
+     * @throws CharacterCodingException if the bytes are no characters, also of cells that nobody
+     *     wants
      */
     private void takeRow(RowCells cells) throws CharacterCodingException {
         filled = true;

@@ -7,7 +7,10 @@ import org.jspecify.annotations.Nullable;
 
 /** Writes the rows of CSV (RFC 4180). */
 interface CsvRows {
-    /** Writes a row; null and values that are nothing are empty cells, an empty text is a pair of quotes. */
+    /**
+     * Writes a row; null and values that are nothing are empty cells, an empty text is a pair of
+     * quotes.
+     */
     void write(@Nullable Value[] cells);
 
     /**

@@ -15,12 +15,16 @@ import java.util.NoSuchElementException;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Finds the cells of CSV (RFC 4180) in the bytes themselves, for encodings in which all marks are single bytes. Reads what
- * the library reads, and refuses what it refuses; it takes half of the time, since no character is made of a cell that nobody
- * wants, and eight bytes are looked at in one step. Not thread-safe.
+ * Finds the cells of CSV (RFC 4180) in the bytes themselves, for encodings in which all marks are
+ * single bytes. Reads what the library reads, and refuses what it refuses; it takes half of the
+ * time, since no character is made of a cell that nobody wants, and eight bytes are looked at in
+ * one step. Not thread-safe.
  */
 final class CsvScanner implements Iterator<Value> {
-    /** A row of which so much is known is long: reading goes on until there is twice as much to look at. */
+    /**
+     * A row of which so much is known is long: reading goes on until there is twice as much to look
+     * at.
+     */
     private static final int LONG_ROW = 1 << 12;
 
     private final InputStream in;
@@ -95,7 +99,8 @@ final class CsvScanner implements Iterator<Value> {
     }
 
     /**
-     * {@return the next row, of which cells may be left in the buffer until the next is asked for, or null at the end}
+     * {@return the next row, of which cells may be left in the buffer until the next is asked for,
+     * or null at the end}
      *
      * @throws UncheckedIOException if reading fails
      */
@@ -117,7 +122,8 @@ final class CsvScanner implements Iterator<Value> {
     }
 
     /**
-     * {@return the next row as it is, or null if that cannot be had so}; then {@link #next} gives it.
+     * {@return the next row as it is, or null if that cannot be had so}; then {@link #next} gives
+     * it.
      *
      * @throws UncheckedIOException if reading fails
      */

@@ -9,7 +9,10 @@ import java.io.OutputStream;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** Writes CSV: RFC 4180, but with a line feed at the end of each line unless the mapping says otherwise. */
+/**
+ * Writes CSV: RFC 4180, but with a line feed at the end of each line unless the mapping says
+ * otherwise.
+ */
 public final class CsvTarget implements TargetFormat {
     @Override
     public String name() {

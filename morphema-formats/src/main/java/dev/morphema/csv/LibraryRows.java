@@ -38,7 +38,8 @@ final class LibraryRows implements CsvRows {
         @Nullable String[] texts = new String[cells.length];
         for (int i = 0; i < texts.length; i++) {
             Value cell = cells[i];
-            // The empty text is written in quotes: alone in its row it keeps that from being an empty line.
+            // The empty text is written in quotes: alone in its row it keeps that from being an
+            // empty line.
             String nothing = cells.length == 1 ? "" : null;
             texts[i] = cell == null || cell.isMissing() ? nothing : encodable(cell.toString());
         }

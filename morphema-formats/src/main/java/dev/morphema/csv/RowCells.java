@@ -7,11 +7,14 @@ import dev.morphema.value.FieldBytes;
 import java.util.Arrays;
 
 /**
- * Finds the cells of a row (RFC 4180): where each ends, in one short loop over eight bytes at a time, before anything is done
- * with any of them. Not thread-safe; used again for each row.
+ * Finds the cells of a row (RFC 4180): where each ends, in one short loop over eight bytes at a
+ * time, before anything is done with any of them. Not thread-safe; used again for each row.
  */
 final class RowCells {
-    /** How many bytes there are behind a row, so that any of it can be the first of eight or sixteen. */
+    /**
+     * How many bytes there are behind a row, so that any of it can be the first of eight or
+     * sixteen.
+     */
     static final int SPARE = 2 * Long.BYTES;
 
     private static final int NOT_ALL = -1;
@@ -277,14 +280,20 @@ final class RowCells {
         return ends[cell] < 0;
     }
 
-    /** Adds the text of a cell to the fields of a record; says whether that could be done: it is in ASCII, and not empty. */
+    /**
+     * Adds the text of a cell to the fields of a record; says whether that could be done: it is in
+     * ASCII, and not empty.
+     */
     boolean addTo(FieldBytes.Row row, int slot, int cell) {
         int from = starts[cell];
         int to = ends[cell];
         return from >= 0 && from < to && row.text(slot, bytes, from, to);
     }
 
-    /** Makes one quote of each pair in a cell, where it stands: the cell is shorter from now on, and nobody needs the rest. */
+    /**
+     * Makes one quote of each pair in a cell, where it stands: the cell is shorter from now on, and
+     * nobody needs the rest.
+     */
     void undouble(int cell) {
         byte[] all = bytes;
         int from = start(cell);

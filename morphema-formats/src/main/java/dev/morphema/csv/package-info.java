@@ -1,4 +1,7 @@
-/** CSV as RFC 4180 describes it, and as it comes: other delimiters and quotes, other encodings, ragged rows. */
+/**
+ * CSV as RFC 4180 describes it, and as it comes: other delimiters and quotes, other encodings,
+ * ragged rows.
+ */
 @NullMarked
 package dev.morphema.csv;
 

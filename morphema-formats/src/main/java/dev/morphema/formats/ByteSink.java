@@ -16,8 +16,9 @@ import java.util.Arrays;
 import java.util.Objects;
 
 /**
- * A buffer in front of a stream, into which text is written as UTF-8 without a copy on the way. What may not stand as it is
- * goes through the escape of the format. Not thread-safe; a failure to write is an {@link UncheckedIOException}.
+ * A buffer in front of a stream, into which text is written as UTF-8 without a copy on the way.
+ * What may not stand as it is goes through the escape of the format. Not thread-safe; a failure to
+ * write is an {@link UncheckedIOException}.
  */
 public final class ByteSink {
     /** Room for a short message; what is longer than that goes on in a larger buffer. */
@@ -28,7 +29,10 @@ public final class ByteSink {
 
     private static final int SIZE = 1 << 16;
     private static final int SPARE = 2 * Long.BYTES;
-    /** So many characters of a text are escaped at a time; there is always room for them in an empty buffer. */
+    /**
+     * So many characters of a text are escaped at a time; there is always room for them in an empty
+     * buffer.
+     */
     private static final int CHARACTERS = 1 << 8;
 
     /** No character takes more bytes, escaped or not. */
@@ -50,7 +54,10 @@ public final class ByteSink {
     public static final class Escape {
         private final byte[][] written;
 
-        /** @param written for each ASCII character what stands for it, at most 6 bytes; null if it stands for itself */
+        /**
+         * @param written for each ASCII character what stands for it, at most 6 bytes; null if it
+         * stands for itself
+         */
         public Escape(byte[][] written) {
             this.written = written.clone();
         }
@@ -75,7 +82,10 @@ public final class ByteSink {
             return length;
         }
 
-        /** Copies all bytes from one on, to where there is room for fifteen more; {@return where the copy ends}. */
+        /**
+         * Copies all bytes from one on, to where there is room for fifteen more; {@return where the
+         * copy ends}.
+         */
         private int copy(int from, byte[] into, int at) {
             EightBytes.copy(bytes, from, into, at, length - from);
             return at + length - from;
@@ -134,7 +144,10 @@ public final class ByteSink {
         }
     }
 
-    /** Writes the text of a value that is surely {@linkplain Value#printed plain}; says whether it was. */
+    /**
+     * Writes the text of a value that is surely {@linkplain Value#printed plain}; says whether it
+     * was.
+     */
     public boolean writePlain(Value value) {
         int most = value.mostBytes();
         makeRoom(most);
@@ -177,7 +190,8 @@ public final class ByteSink {
         byte[] into = buffer;
         int to = at;
         int i = from;
-        // All in one method: the fields of a record are few, and to call another for each takes as long as to write it.
+        // All in one method: the fields of a record are few, and to call another for each takes as
+        // long as to write it.
         while (bytes != null && i < around.length && slots[i] >= 0 && bytes.has(slots[i])) {
             int slot = slots[i];
             Converter type = layout.converter(slot);
@@ -207,7 +221,10 @@ public final class ByteSink {
         return i;
     }
 
-    /** Writes a field that a record has as bytes, with nothing around it; says whether it was in common form. */
+    /**
+     * Writes a field that a record has as bytes, with nothing around it; says whether it was in
+     * common form.
+     */
     public boolean write(RecordValue record, int slot, Marks marks) {
         FieldBytes bytes = Objects.requireNonNull(record.fieldBytes());
         int most = bytes.mostBytes(slot);
@@ -217,7 +234,10 @@ public final class ByteSink {
         return end >= 0;
     }
 
-    /** Writes a text that a record has as bytes between two marks; says whether it could be written like that. */
+    /**
+     * Writes a text that a record has as bytes between two marks; says whether it could be written
+     * like that.
+     */
     public boolean write(int mark, RecordValue record, int slot, Marks marks) {
         FieldBytes bytes = Objects.requireNonNull(record.fieldBytes());
         int most = bytes.mostBytes(slot) + 2;

@@ -7,7 +7,10 @@ import java.io.Reader;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 
-/** From bytes to characters. Bytes that are none in the encoding are a failure, never a replacement character. */
+/**
+ * From bytes to characters. Bytes that are none in the encoding are a failure, never a replacement
+ * character.
+ */
 public final class Decoding {
     /** How a source states its encoding, where neither the format nor the input does. */
     public static final String HELP = "a source in another encoding names it: encoding = \"windows-1252\"";

@@ -7,7 +7,8 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Names of fields as they are written, each encoded once for all who write it. Safe for use by many threads.
+ * Names of fields as they are written, each encoded once for all who write it. Safe for use by many
+ * threads.
  *
  * @param <T> what is made of a name; immutable
  */
@@ -21,8 +22,8 @@ public final class EncodedNames<T> {
     private final Map<FieldName, Known<T>> all = new ConcurrentHashMap<>();
 
     /**
-     * The names that came last, each in a place of its own that others may take from it. Threads may each have put one there;
-     * it is only a place to look first.
+     * The names that came last, each in a place of its own that others may take from it. Threads
+     * may each have put one there; it is only a place to look first.
      */
     private final @Nullable Known<T>[] recent = places();
 

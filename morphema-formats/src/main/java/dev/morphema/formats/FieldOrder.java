@@ -8,8 +8,9 @@ import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The slots of the fields of records at one place. Such records mostly have the same fields in the same order, and parsers
- * give a name that comes again as the same object, so nothing is looked up. Not thread-safe.
+ * The slots of the fields of records at one place. Such records mostly have the same fields in the
+ * same order, and parsers give a name that comes again as the same object, so nothing is looked up.
+ * Not thread-safe.
  */
 public final class FieldOrder {
     private static final int MOST = 64;
@@ -80,7 +81,10 @@ public final class FieldOrder {
         this.onlyBytes = all;
     }
 
-    /** Whether a text or a number may stay bytes; of what has a declared type only texts, and only if the type prints these. */
+    /**
+     * Whether a text or a number may stay bytes; of what has a declared type only texts, and only
+     * if the type prints these.
+     */
     private boolean passes(int slot) {
         if (wanted.keepsAll() || !wanted.passes(slot)) {
             return false;
@@ -94,7 +98,9 @@ public final class FieldOrder {
         return wanted;
     }
 
-    /** {@return the place of what stands in a slot; for records of which not everything is wanted} */
+    /**
+     * {@return the place of what stands in a slot; for records of which not everything is wanted}
+     */
     public FieldOrder below(int slot) {
         FieldOrder order = below[slot];
         if (order == null) {
@@ -114,7 +120,10 @@ public final class FieldOrder {
         return order;
     }
 
-    /** {@return whether texts and numbers of all fields that are wanted may stay bytes; not if everything is wanted} */
+    /**
+     * {@return whether texts and numbers of all fields that are wanted may stay bytes; not if
+     * everything is wanted}
+     */
     public boolean onlyBytes() {
         return onlyBytes;
     }
@@ -151,7 +160,10 @@ public final class FieldOrder {
         next++;
     }
 
-    /** {@return whether more gaps may be learned here and below; if not, records are ever others, and who reads the next learns anew} */
+    /**
+     * {@return whether more gaps may be learned here and below; if not, records are ever others,
+     * and who reads the next learns anew}
+     */
     public boolean mayLearnMore() {
         for (int count : learned) {
             if (count >= MOST_WAYS) {
@@ -166,7 +178,10 @@ public final class FieldOrder {
         return true;
     }
 
-    /** {@return whether it is worthwhile to remember the gap to the last field: not of a single record, nor if it is ever another} */
+    /**
+     * {@return whether it is worthwhile to remember the gap to the last field: not of a single
+     * record, nor if it is ever another}
+     */
     public boolean wantsWay() {
         return again && next > 0 && (next > learned.length || learned[next - 1] < MOST_WAYS);
     }

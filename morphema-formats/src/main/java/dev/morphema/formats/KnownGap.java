@@ -1,8 +1,8 @@
 package dev.morphema.formats;
 
 /**
- * All that stands between a value, or the beginning of a record, and the value of a field: where it comes again it need not
- * be taken apart again. Immutable.
+ * All that stands between a value, or the beginning of a record, and the value of a field: where it
+ * comes again it need not be taken apart again. Immutable.
  */
 public final class KnownGap {
     private final FieldOrder.Field field;
@@ -16,7 +16,8 @@ public final class KnownGap {
      * @param afterValue whether a value of the same record comes before it
      * @param buffer where it stands, from one place to before another; at least one byte
      * @param lines how many lines end in it
-     * @param lineStart where the last line begins, counted from its first byte; of no matter if no line ends
+     * @param lineStart where the last line begins, counted from its first byte; of no matter if no
+     *     line ends
      */
     public KnownGap(
             FieldOrder.Field field, boolean afterValue, byte[] buffer, int from, int to, int lines, int lineStart) {

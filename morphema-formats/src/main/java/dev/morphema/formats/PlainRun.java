@@ -5,7 +5,8 @@ import dev.morphema.value.MarkFinder;
 import dev.morphema.value.Utf8;
 
 /**
- * Finds where bytes end that stand for themselves: before a mark, a control character, or a byte beyond ASCII. Immutable.
+ * Finds where bytes end that stand for themselves: before a mark, a control character, or a byte
+ * beyond ASCII. Immutable.
  */
 public final class PlainRun {
     private final MarkFinder finder;
@@ -16,7 +17,8 @@ public final class PlainRun {
     }
 
     /**
-     * {@return the place of the first byte from one on that does not stand for itself; at most the limit}
+     * {@return the place of the first byte from one on that does not stand for itself; at most the
+     * limit}
      *
      * @param buffer with at least seven bytes behind the limit
      */
@@ -31,8 +33,8 @@ public final class PlainRun {
     }
 
     /**
-     * {@return as {@link #end}, but where characters beyond ASCII stand for themselves too}; the limit if one of these is wrong, or
-     * cut there
+     * {@return as {@link #end}, but where characters beyond ASCII stand for themselves too}; the
+     * limit if one of these is wrong, or cut there
      *
      * @param buffer in UTF-8, with at least seven bytes behind the limit
      */

@@ -40,7 +40,9 @@ public final class StandardFormats {
                 List.of(new CsvTarget(), JsonTarget.document(), JsonTarget.lines(), new XmlTarget()));
     }
 
-    /** {@return the functions of the language, with those that read a text in one of the formats} */
+    /**
+     * {@return the functions of the language, with those that read a text in one of the formats}
+     */
     public static FunctionTable functions() {
         return FunctionTable.standard().with(StandardFormats::addTo);
     }
@@ -76,7 +78,8 @@ public final class StandardFormats {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } catch (ProblemException e) {
-            // The place within the text is of use; that of the record around it is added by who calls.
+            // The place within the text is of use; that of the record around it is added by who
+            // calls.
             InputLocation place = e.problem().input();
             String where =
                     place == null ? "" : " (line " + place.line() + ", column " + place.column() + " of the text)";

@@ -11,8 +11,9 @@ import java.nio.charset.CoderResult;
 import java.nio.charset.CodingErrorAction;
 
 /**
- * Decodes bytes and never replaces any. What stands before wrong bytes is given first; only then comes a
- * {@link WrongBytesException}, so that a parser has reported whatever is wrong before them. Not thread-safe.
+ * Decodes bytes and never replaces any. What stands before wrong bytes is given first; only then
+ * comes a {@link WrongBytesException}, so that a parser has reported whatever is wrong before them.
+ * Not thread-safe.
  */
 final class StrictReader extends Reader {
     private static final int SIZE = 1 << 13;

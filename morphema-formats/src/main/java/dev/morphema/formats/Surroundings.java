@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.function.Function;
 
 /**
- * What stands around the values of the fields of groups, made once for a group and the depth at which it is written, and kept
- * in the group. Not thread-safe.
+ * What stands around the values of the fields of groups, made once for a group and the depth at
+ * which it is written, and kept in the group. Not thread-safe.
  */
 public final class Surroundings {
     private static final Around[] NONE = {};
@@ -43,7 +43,10 @@ public final class Surroundings {
         this.making = making;
     }
 
-    /** {@return what stands around each field of a group, not to be changed; empty if one of the names is refused} */
+    /**
+     * {@return what stands around each field of a group, not to be changed; empty if one of the
+     * names is refused}
+     */
     public Around[] of(FieldGroup group, int depth) {
         if (group.kept() instanceof Made known && known.isFor(this, depth)) {
             return known.around();

@@ -7,7 +7,9 @@ import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import org.jspecify.annotations.Nullable;
 
-/** Bytes that stand for no character in the encoding of an input, with the place where they stand. */
+/**
+ * Bytes that stand for no character in the encoding of an input, with the place where they stand.
+ */
 public final class WrongBytesException extends CharacterCodingException {
     private static final long serialVersionUID = 1L;
 

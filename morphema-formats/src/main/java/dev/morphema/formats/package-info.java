@@ -1,4 +1,7 @@
-/** All formats that come with Morphema: {@link dev.morphema.formats.StandardFormats}, and what they share. */
+/**
+ * All formats that come with Morphema: {@link dev.morphema.formats.StandardFormats}, and what they
+ * share.
+ */
 @NullMarked
 package dev.morphema.formats;
 

@@ -22,16 +22,19 @@ import tools.jackson.core.JsonToken;
 import tools.jackson.core.StreamReadConstraints;
 
 /**
- * Finds the tokens of JSON in the bytes of UTF-8. It takes what the library takes, and refuses what the library refuses, but
- * does not say why; it is for inputs that can be read again, by the library, which does. It takes half of the time, since
- * texts and numbers become values without characters between.
+ * Finds the tokens of JSON in the bytes of UTF-8. It takes what the library takes, and refuses what
+ * the library refuses, but does not say why; it is for inputs that can be read again, by the
+ * library, which does. It takes half of the time, since texts and numbers become values without
+ * characters between.
  */
 final class ByteTokens implements JsonTokens {
     private static final int FIRST_DEPTH = 16;
 
     private static final int LONGEST_NUMBER = StreamReadConstraints.DEFAULT_MAX_NUM_LEN;
 
-    /** Bytes after those that were read, so that any of them can be the first of eight or sixteen. */
+    /**
+     * Bytes after those that were read, so that any of them can be the first of eight or sixteen.
+     */
     private static final int SPARE = 2 * Long.BYTES;
 
     /** No array can have more, about. */
@@ -43,7 +46,10 @@ final class ByteTokens implements JsonTokens {
 
     private static final PlainRun PLAIN = new PlainRun("\"\\");
 
-    /** What bytes are within a text: plain, other ASCII, no ASCII, or something that does not stand for itself. */
+    /**
+     * What bytes are within a text: plain, other ASCII, no ASCII, or something that does not stand
+     * for itself.
+     */
     private static final byte[] KINDS = new byte[256];
 
     static {
@@ -83,7 +89,8 @@ final class ByteTokens implements JsonTokens {
 
     private boolean scanned;
 
-    // Where the gap to the name at hand begins: behind the value before it, or at the beginning of its object.
+    // Where the gap to the name at hand begins: behind the value before it, or at the beginning of
+    // its object.
     private long gapFrom;
     private int gapLine;
     private boolean gapAfterValue;
@@ -120,7 +127,10 @@ final class ByteTokens implements JsonTokens {
         this.buffer = new byte[bufferSize + SPARE];
     }
 
-    /** Reads more, the bytes from a place on kept; that place is the first of the buffer then. Says whether there are more. */
+    /**
+     * Reads more, the bytes from a place on kept; that place is the first of the buffer then. Says
+     * whether there are more.
+     */
     private boolean more(int keptFrom) throws IOException {
         if (ended) {
             return false;
@@ -316,7 +326,8 @@ final class ByteTokens implements JsonTokens {
     }
 
     /**
-     * {@return a place before which, from another on, there is nothing but ASCII that stands for itself}; at most the limit
+     * {@return a place before which, from another on, there is nothing but ASCII that stands for
+     * itself}; at most the limit
      */
     private int plainUntil(int from) {
         return PLAIN.end(buffer, from, limit);
@@ -516,7 +527,10 @@ final class ByteTokens implements JsonTokens {
         return taken ? end + 1 : -1;
     }
 
-    /** Takes a text in which there are escapes or characters beyond ASCII; {@return the place after it, or -1}. */
+    /**
+     * Takes a text in which there are escapes or characters beyond ASCII; {@return the place after
+     * it, or -1}.
+     */
     private int mixedText(FieldOrder.Field field, FieldBytes.Row row, @Nullable Value @Nullable [] values, int first) {
         int slot = field.slot();
         int begin = row.beginText();
@@ -548,7 +562,10 @@ final class ByteTokens implements JsonTokens {
         return taken ? end : -1;
     }
 
-    /** Adds a text as pieces, without escapes; {@return the place after it, or -1 if it is not of common form}. */
+    /**
+     * Adds a text as pieces, without escapes; {@return the place after it, or -1 if it is not of
+     * common form}.
+     */
     private int mixedTextInto(FieldBytes.Row row, int start) {
         byte[] bytes = buffer;
         int i = start;

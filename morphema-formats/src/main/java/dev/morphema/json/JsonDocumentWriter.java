@@ -25,8 +25,8 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Writes one JSON document (RFC 8259), or the records of a list each on its own line. Bytes go straight into the buffer of
- * the output: most of a document is names that were encoded once.
+ * Writes one JSON document (RFC 8259), or the records of a list each on its own line. Bytes go
+ * straight into the buffer of the output: most of a document is names that were encoded once.
  */
 final class JsonDocumentWriter implements DocumentWriter {
     private static final int DEFAULT_INDENT = 2;
@@ -46,7 +46,10 @@ final class JsonDocumentWriter implements DocumentWriter {
     private final EncodedNames<ByteSink.Constant> names;
 
     private final Surroundings surroundings;
-    /** How many records and lists are open, and for each whether it has something in it, and a text of its own. */
+    /**
+     * How many records and lists are open, and for each whether it has something in it, and a text
+     * of its own.
+     */
     private int depth;
 
     private boolean[] filled = new boolean[16];

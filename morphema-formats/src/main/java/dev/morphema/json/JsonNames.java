@@ -5,8 +5,8 @@ import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The names of one input, each the same object when it comes again. Objects mostly have the same fields in the same order, so
- * the name that followed last time is tried first. Not thread-safe.
+ * The names of one input, each the same object when it comes again. Objects mostly have the same
+ * fields in the same order, so the name that followed last time is tried first. Not thread-safe.
  */
 final class JsonNames {
     /** Names that are data could be without number. */

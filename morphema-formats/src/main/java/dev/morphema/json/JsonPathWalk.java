@@ -11,11 +11,14 @@ import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JsonToken;
 
 /**
- * Goes through a JSON document from one value at a path to the next. A list on the way stands for all its items, as it does
- * in a path of a mapping. Not thread-safe.
+ * Goes through a JSON document from one value at a path to the next. A list on the way stands for
+ * all its items, as it does in a path of a mapping. Not thread-safe.
  */
 final class JsonPathWalk {
-    /** An object or list that is open: how many steps of the path lead to it, and the fields of the path it has had. */
+    /**
+     * An object or list that is open: how many steps of the path lead to it, and the fields of the
+     * path it has had.
+     */
     private record Open(int level, boolean list, Set<String> seen) {}
 
     private final JsonTokens tokens;
@@ -59,7 +62,10 @@ final class JsonPathWalk {
         return false;
     }
 
-    /** Whether the field at hand has a value at the path itself; if it is on the way to one, it is entered. */
+    /**
+     * Whether the field at hand has a value at the path itself; if it is on the way to one, it is
+     * entered.
+     */
     private boolean field(Open at) throws IOException {
         String name = tokens.name();
         JsonToken value = tokens.next();

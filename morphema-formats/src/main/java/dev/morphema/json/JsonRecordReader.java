@@ -45,7 +45,10 @@ import tools.jackson.core.json.JsonFactory;
 
 /** Reads one JSON input. Fields that the mapping does not use are skipped, not stored. */
 final class JsonRecordReader implements RecordReader {
-    /** Field names of one input that are kept as objects; keys that are data could be without number. */
+    /**
+     * Field names of one input that are kept as objects; keys that are data could be without
+     * number.
+     */
     private static final int MOST_NAMES = 10_000;
 
     private static final JsonFactory FACTORY = factory(Limits.DEFAULT);
@@ -93,7 +96,10 @@ final class JsonRecordReader implements RecordReader {
         this.walk = path.isEmpty() ? null : new JsonPathWalk(tokens, path);
     }
 
-    /** The library tells what is wrong with an input; one that can be read again is read faster without it first. */
+    /**
+     * The library tells what is wrong with an input; one that can be read again is read faster
+     * without it first.
+     */
     private JsonTokens tokens(Decoding.Start start) throws IOException {
         if (!start.charset().equals(StandardCharsets.UTF_8)) {
             return library(start.characters());
@@ -166,7 +172,10 @@ final class JsonRecordReader implements RecordReader {
         return walk == null ? -1 : walk.found();
     }
 
-    /** One JSON array where one record a line is meant is a list of its own, which a mapping may take for a record. */
+    /**
+     * One JSON array where one record a line is meant is a list of its own, which a mapping may
+     * take for a record.
+     */
     @Override
     public List<Problem> warnings() {
         return firstIsList && number == 1 && done
@@ -282,7 +291,10 @@ final class JsonRecordReader implements RecordReader {
         return RecordValue.of(place.wanted().layout(), values, bytes.take(), origin, 0);
     }
 
-    /** {@return the next field of an object whose value cannot be taken as bytes at once, or null at the object's end} */
+    /**
+     * {@return the next field of an object whose value cannot be taken as bytes at once, or null at
+     * the object's end}
+     */
     private FieldOrder.@Nullable Field next(FieldOrder place, FieldBytes.Row bytes, @Nullable Value @Nullable [] values)
             throws IOException {
         FieldOrder.Field field = tokens.fields(place, bytes, values);
@@ -367,7 +379,10 @@ final class JsonRecordReader implements RecordReader {
                         e));
     }
 
-    /** What the library has found; a parser of bytes counts columns in bytes, so it is looked for again. */
+    /**
+     * What the library has found; a parser of bytes counts columns in bytes, so it is looked for
+     * again.
+     */
     private ProblemException exact(JacksonException found) throws IOException {
         JacksonException again = source.isRereadable() ? foundAgain() : null;
         return explained(again == null ? found : again);
@@ -382,7 +397,10 @@ final class JsonRecordReader implements RecordReader {
         return found instanceof StreamConstraintsException e ? limit(e) : explained(found);
     }
 
-    /** {@return what the library finds wrong when it reads the input from its start, by characters; null if it finds nothing} */
+    /**
+     * {@return what the library finds wrong when it reads the input from its start, by characters;
+     * null if it finds nothing}
+     */
     private @Nullable JacksonException foundAgain() throws IOException {
         try (JsonParser again =
                 factory.createParser(ObjectReadContext.empty(), Decoding.reader(source.open(), encoding))) {

@@ -11,7 +11,10 @@ import dev.morphema.value.FieldName;
 import java.io.IOException;
 import java.util.List;
 
-/** Reads JSON (RFC 8259): one document, whose array is the sequence of its items, or one record a line. */
+/**
+ * Reads JSON (RFC 8259): one document, whose array is the sequence of its items, or one record a
+ * line.
+ */
 public final class JsonSource implements SourceFormat {
     private final String name;
     private final boolean lines;

@@ -19,7 +19,10 @@ final class JsonText {
 
     private JsonText() {}
 
-    /** Half of a surrogate pair stands in a text or name; RFC 8259, section 8.2, leaves open what that means. */
+    /**
+     * Half of a surrogate pair stands in a text or name; RFC 8259, section 8.2, leaves open what
+     * that means.
+     */
     static final class HalfCharacter extends RuntimeException {
         private static final long serialVersionUID = 1L;
 
@@ -55,7 +58,8 @@ final class JsonText {
      * {@return the text between two quotes}
      *
      * @param kinds what there is in it, together
-     * @throws ByteTokens.BadJson if there are bytes that are no characters, or an escape that is none
+     * @throws ByteTokens.BadJson if there are bytes that are no characters, or an escape that is
+     *     none
      */
     static String of(byte[] bytes, int from, int to, int kinds) {
         if (kinds <= ASCII) {
@@ -68,7 +72,8 @@ final class JsonText {
     /**
      * Refuses what {@link #of} would, without making the text.
      *
-     * @throws ByteTokens.BadJson if there are bytes that are no characters, or an escape that is none
+     * @throws ByteTokens.BadJson if there are bytes that are no characters, or an escape that is
+     *     none
      */
     static void check(byte[] bytes, int from, int to, int kinds) {
         if ((kinds & OTHER) != 0) {
@@ -90,7 +95,10 @@ final class JsonText {
         }
     }
 
-    /** {@return the character that a backslash and this byte stand for, or -1 if they stand for none, or not alone} */
+    /**
+     * {@return the character that a backslash and this byte stand for, or -1 if they stand for
+     * none, or not alone}
+     */
     static int escaped(byte b) {
         int known = ESCAPES.indexOf(b);
         return known < 0 ? -1 : ESCAPED_CHARACTERS.charAt(known);

@@ -10,8 +10,8 @@ import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JsonToken;
 
 /**
- * The tokens of JSON (RFC 8259), one after the other; of several documents, if there are. A name that comes again is mostly
- * the same object. Not thread-safe.
+ * The tokens of JSON (RFC 8259), one after the other; of several documents, if there are. A name
+ * that comes again is mostly the same object. Not thread-safe.
  */
 interface JsonTokens extends Closeable {
     /** Goes to the next token; {@return it, or null at the end}. */
@@ -27,7 +27,8 @@ interface JsonTokens extends Closeable {
     String nextName() throws IOException;
 
     /**
-     * Goes to the next token; {@return the text or number that it is, or null if it is something else}
+     * Goes to the next token; {@return the text or number that it is, or null if it is something
+     * else}
      *
      * @throws ArithmeticException if it is a number that has too many digits
      * @throws NumberFormatException if its exponent has too many
@@ -41,7 +42,8 @@ interface JsonTokens extends Closeable {
     }
 
     /**
-     * Goes to the next token; if it is a text or a number that can be taken as its bytes, adds it to a row.
+     * Goes to the next token; if it is a text or a number that can be taken as its bytes, adds it
+     * to a row.
      *
      * @return whether it did; if not, the token is at hand
      */
@@ -51,8 +53,8 @@ interface JsonTokens extends Closeable {
     }
 
     /**
-     * Takes fields of the object at hand, from the next one on, that stand where they stood before and are texts or numbers of
-     * common form; perhaps none.
+     * Takes fields of the object at hand, from the next one on, that stand where they stood before
+     * and are texts or numbers of common form; perhaps none.
      *
      * @param row gets what may stay bytes
      * @param values get the others, and may have some already; null if all may stay bytes
@@ -82,7 +84,9 @@ interface JsonTokens extends Closeable {
      */
     Value number() throws IOException;
 
-    /** Goes to the end of the object or list that begins at hand; does nothing at any other token. */
+    /**
+     * Goes to the end of the object or list that begins at hand; does nothing at any other token.
+     */
     void skip() throws IOException;
 
     /** {@return the line on which the token at hand begins, counted from 1} */

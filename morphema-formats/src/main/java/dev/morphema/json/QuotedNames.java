@@ -5,8 +5,8 @@ import dev.morphema.formats.EncodedNames;
 import dev.morphema.value.FieldName;
 
 /**
- * Names as JSON writes them, with a comma before and a colon after them: the same for all documents, so that a short message
- * need not encode them anew. Safe for use by many threads.
+ * Names as JSON writes them, with a comma before and a colon after them: the same for all
+ * documents, so that a short message need not encode them anew. Safe for use by many threads.
  */
 final class QuotedNames {
     private static final String COLON = ":";

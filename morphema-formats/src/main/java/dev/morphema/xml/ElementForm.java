@@ -6,11 +6,14 @@ import dev.morphema.value.FieldName;
 import org.jspecify.annotations.Nullable;
 
 /**
- * How an element stood: its tags, with the white space before them, and where between them there are values. Where another
- * begins like that, only its values are looked at. Not thread-safe.
+ * How an element stood: its tags, with the white space before them, and where between them there
+ * are values. Where another begins like that, only its values are looked at. Not thread-safe.
  */
 final class ElementForm {
-    /** Each element that began like the form and was not like it costs so much trust; without trust it is given up. */
+    /**
+     * Each element that began like the form and was not like it costs so much trust; without trust
+     * it is given up.
+     */
     private static final int LOSS = 4;
 
     private static final int MOST_TRUST = 64;
@@ -55,10 +58,12 @@ final class ElementForm {
 
     /**
      * @param field that the element is of the record around it
-     * @param start all from behind the tag before to the first value, or to the end of the start tag
+     * @param start all from behind the tag before to the first value, or to the end of the start
+     *     tag
      * @param content what stands between the tags
      * @param place what is wanted of the element if it is a record; else null
-     * @param end all from behind the last value or element to the end of the end tag, if there is one
+     * @param end all from behind the last value or element to the end of the end tag, if there is
+     *     one
      */
     ElementForm(
             FieldOrder.Field field,

@@ -9,7 +9,10 @@ import java.util.Arrays;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
-/** A place of elements that become records: what is wanted of them, and how their child elements stood. Not thread-safe. */
+/**
+ * A place of elements that become records: what is wanted of them, and how their child elements
+ * stood. Not thread-safe.
+ */
 final class ElementPlace {
     /** So many forms are learned at a place: where elements ever stand otherwise it is no gain. */
     private static final int MOST_FORMS = 64;
@@ -45,7 +48,10 @@ final class ElementPlace {
         return order.wanted();
     }
 
-    /** {@return the place of what stands in a slot, or of all that is not wanted for -1; not where everything is wanted} */
+    /**
+     * {@return the place of what stands in a slot, or of all that is not wanted for -1; not where
+     * everything is wanted}
+     */
     ElementPlace below(int slot) {
         ElementPlace place = slot < 0 ? unwanted : below[slot];
         if (place == null) {
@@ -83,7 +89,10 @@ final class ElementPlace {
         return scope == here;
     }
 
-    /** {@return the form that the next child element begins with, if it is the one that is expected; else null} */
+    /**
+     * {@return the form that the next child element begins with, if it is the one that is expected;
+     * else null}
+     */
     @Nullable
     ElementForm expected(byte[] buffer, int at, int limit) {
         if (next < forms.length && isAt(forms[next], buffer, at, limit)) {
@@ -118,7 +127,10 @@ final class ElementPlace {
         return learned < MOST_FORMS;
     }
 
-    /** {@return whether that is so here and below; if not, elements are ever others, and who reads the next document learns anew} */
+    /**
+     * {@return whether that is so here and below; if not, elements are ever others, and who reads
+     * the next document learns anew}
+     */
     boolean mayLearnMore() {
         if (!mayLearn() || unwanted != null && !unwanted.mayLearnMore()) {
             return false;

@@ -30,8 +30,8 @@ import javax.xml.stream.XMLStreamException;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Makes values of elements. An element without attributes and child elements is a text; another is a record of its
- * attributes, child elements and own text. Not thread-safe.
+ * Makes values of elements. An element without attributes and child elements is a text; another is
+ * a record of its attributes, child elements and own text. Not thread-safe.
  */
 final class ElementReader {
 
@@ -41,7 +41,10 @@ final class ElementReader {
     private final int longestText;
     private final boolean trim;
     private final XmlTokens xml;
-    /** The names that were met last under each local name, so that equal names are mostly one object. */
+    /**
+     * The names that were met last under each local name, so that equal names are mostly one
+     * object.
+     */
     private final Map<String, FieldName> elementNames = new HashMap<>();
 
     private final Map<String, FieldName> attributeNames = new HashMap<>();
@@ -106,7 +109,10 @@ final class ElementReader {
         xml.skip();
     }
 
-    /** Reads the element at whose start the parser is as a field of a record, or skips it if it is not wanted. */
+    /**
+     * Reads the element at whose start the parser is as a field of a record, or skips it if it is
+     * not wanted.
+     */
     void child(RecordValue.Builder record, ElementPlace place) throws XMLStreamException, IOException {
         if (place.wanted().keepsAll()) {
             FieldName name = name();
@@ -129,7 +135,10 @@ final class ElementReader {
         }
     }
 
-    /** Takes an element that is nothing but a text as its bytes, if these may go through; says whether it did. */
+    /**
+     * Takes an element that is nothing but a text as its bytes, if these may go through; says
+     * whether it did.
+     */
     private boolean leaf(RecordValue.Builder record, FieldOrder.Field field) {
         FieldBytes.Row bytes = field.passes() && !trim ? record.bytes() : null;
         return bytes != null && !record.has(field.slot()) && xml.leaf(bytes, field.slot());
@@ -245,7 +254,10 @@ final class ElementReader {
         return true;
     }
 
-    /** Whether the text from a place on is no layout: white space with a line break, if it is alone between elements. */
+    /**
+     * Whether the text from a place on is no layout: white space with a line break, if it is alone
+     * between elements.
+     */
     private boolean isMeant(int from, boolean marked) {
         if (marked || preserved || keepsLayout || !isBlank(from)) {
             return true;
@@ -268,7 +280,10 @@ final class ElementReader {
         return new ProblemException(Problem.error(code, message).in(InputLocation.at(input, xml.line(), xml.column())));
     }
 
-    /** White space between child elements may be one of the parts, but is never the text of the element. */
+    /**
+     * White space between child elements may be one of the parts, but is never the text of the
+     * element.
+     */
     private static void putText(RecordValue.Builder record, Texts texts, @Nullable PartOrder order) {
         String own = texts.whole();
         boolean text = order == null ? !own.isEmpty() : !WhiteSpace.isBlank(own);

@@ -11,8 +11,8 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Finds the form of an element that has been read, and those of the elements in it. There is none if something else than white
- * space stands between tags, or a namespace is declared. Of use once.
+ * Finds the form of an element that has been read, and those of the elements in it. There is none
+ * if something else than white space stands between tags, or a namespace is declared. Of use once.
  */
 final class FormFinder {
     private final byte[] bytes;
@@ -21,7 +21,8 @@ final class FormFinder {
     private int at;
 
     /**
-     * @param bytes where the element stands, with the white space before it, from one place to before another; it is well-formed
+     * @param bytes where the element stands, with the white space before it, from one place to
+     *     before another; it is well-formed
      * @param scope what is declared around it
      */
     FormFinder(byte[] bytes, int from, int to, XmlScope scope) {

@@ -14,8 +14,9 @@ import dev.morphema.value.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Takes elements that stand as others stood before: their tags are compared as a whole, and only values are looked for.
- * Leaves all others, and such as hold texts that are not common. Not thread-safe.
+ * Takes elements that stand as others stood before: their tags are compared as a whole, and only
+ * values are looked for. Leaves all others, and such as hold texts that are not common. Not
+ * thread-safe.
  */
 final class KnownElements {
     private static final int NOT = -1;
@@ -102,7 +103,9 @@ final class KnownElements {
         return form == null ? place.any(buffer, at, limit) : form;
     }
 
-    /** Takes an element whose start tag begins as in a form; {@return the place behind it, or -1}. */
+    /**
+     * Takes an element whose start tag begins as in a form; {@return the place behind it, or -1}.
+     */
     private int take(ElementForm form, int at, RecordValue.@Nullable Builder into, long number) {
         ElementPlace place = form.place();
         int from = at + form.start().length();
@@ -173,7 +176,10 @@ final class KnownElements {
         return end;
     }
 
-    /** {@return the value at hand as the declared type of a field, if it is of common form; else null} */
+    /**
+     * {@return the value at hand as the declared type of a field, if it is of common form; else
+     * null}
+     */
     private @Nullable Value typed(FieldOrder.Field field) {
         Converter type = field.type();
         return type == null || valueFrom == valueTo ? null : type.read(value, valueFrom, valueTo);
@@ -206,7 +212,10 @@ final class KnownElements {
         }
     }
 
-    /** Takes all child elements, and the end tag; an element that has neither these nor attributes is a text. */
+    /**
+     * Takes all child elements, and the end tag; an element that has neither these nor attributes
+     * is a text.
+     */
     private int takeChildren(ElementForm form, ElementPlace place, int from, RecordValue.@Nullable Builder into) {
         if (!place.hasForms(scope)) {
             return NOT;
@@ -234,7 +243,10 @@ final class KnownElements {
         }
     }
 
-    /** {@return the place behind some bytes, if they stand at a place that is one, and end before the limit; else -1} */
+    /**
+     * {@return the place behind some bytes, if they stand at a place that is one, and end before
+     * the limit; else -1}
+     */
     private int behind(@Nullable KnownBytes bytes, int at) {
         if (at < 0 || bytes == null) {
             return at;

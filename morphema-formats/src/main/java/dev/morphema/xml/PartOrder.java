@@ -40,7 +40,10 @@ final class PartOrder {
         return children.size();
     }
 
-    /** {@return whether children of one name are apart, so that grouping them by name loses the order} */
+    /**
+     * {@return whether children of one name are apart, so that grouping them by name loses the
+     * order}
+     */
     boolean isInterleaved() {
         Set<FieldName> seen = new HashSet<>();
         FieldName last = null;

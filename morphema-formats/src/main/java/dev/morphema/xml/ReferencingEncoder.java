@@ -10,8 +10,9 @@ import java.nio.charset.CharsetEncoder;
 import java.nio.charset.StandardCharsets;
 
 /**
- * Takes XML in UTF-8 and passes it on in another encoding; a character that this lacks becomes a reference (XML 1.0,
- * section 4.1), which is right wherever names are known to have none. Not thread-safe.
+ * Takes XML in UTF-8 and passes it on in another encoding; a character that this lacks becomes a
+ * reference (XML 1.0, section 4.1), which is right wherever names are known to have none. Not
+ * thread-safe.
  */
 final class ReferencingEncoder extends OutputStream {
     private static final int SIZE = 1 << 12;

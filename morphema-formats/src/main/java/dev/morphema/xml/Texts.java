@@ -18,7 +18,10 @@ record Texts(String all, boolean trim) {
         return trim ? WhiteSpace.trim(all) : all;
     }
 
-    /** {@return the text from one place to another; the ends of the whole are trimmed where that is asked for} */
+    /**
+     * {@return the text from one place to another; the ends of the whole are trimmed where that is
+     * asked for}
+     */
     String between(int from, int to) {
         if (!trim) {
             return all.substring(from, to);

@@ -40,7 +40,10 @@ final class XmlAttributes {
         return name.declares();
     }
 
-    /** Declares the namespaces in a scope, and leaves only the other attributes, as they are meant there; says whether all is common. */
+    /**
+     * Declares the namespaces in a scope, and leaves only the other attributes, as they are meant
+     * there; says whether all is common.
+     */
     boolean declareIn(XmlScope scope) {
         boolean common = true;
         for (int i = 0; i < count; i++) {

@@ -15,9 +15,9 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Finds the parts of XML in the bytes of UTF-8. It knows what is common, takes that as the library does, and gives up on all
- * else, faults included; it is for inputs that can be read again, by the library. It takes half of the time, since texts
- * become values without characters between.
+ * Finds the parts of XML in the bytes of UTF-8. It knows what is common, takes that as the library
+ * does, and gives up on all else, faults included; it is for inputs that can be read again, by the
+ * library. It takes half of the time, since texts become values without characters between.
  */
 final class XmlByteTokens extends XmlWindow implements XmlTokens {
     private static final Pattern DECLARATION = Pattern.compile("<\\?xml\\s+version\\s*=\\s*(\"1\\.0\"|'1\\.0')"
@@ -162,7 +162,9 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
 
     // --- tags
 
-    /** Takes a start tag; says whether all of it has been read, without which nothing is changed. */
+    /**
+     * Takes a start tag; says whether all of it has been read, without which nothing is changed.
+     */
     private boolean startTag() {
         int i = nameEnd(at + 1);
         int nameEnd = i;
@@ -208,7 +210,10 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
         return true;
     }
 
-    /** {@return the place of the quote of a value whose attribute's name ends at a place, or -1 if it has not been read} */
+    /**
+     * {@return the place of the quote of a value whose attribute's name ends at a place, or -1 if
+     * it has not been read}
+     */
     private int pastEquals(int nameEnd) {
         int i = pastBlanks(nameEnd);
         if (i >= limit) {
@@ -227,7 +232,9 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
         return i;
     }
 
-    /** Takes a value in quotes; {@return the place behind it, or -1 if all of it has not been read}. */
+    /**
+     * Takes a value in quotes; {@return the place behind it, or -1 if all of it has not been read}.
+     */
     private int value(int quoteAt) {
         byte quote = buffer[quoteAt];
         require(quote == '"' || quote == '\'');
@@ -313,7 +320,9 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
 
     // --- texts
 
-    /** Takes a piece of text: what stands in the buffer as it is, or one character that does not. */
+    /**
+     * Takes a piece of text: what stands in the buffer as it is, or one character that does not.
+     */
     private void piece() throws IOException {
         while (true) {
             int end = textEnd(at);

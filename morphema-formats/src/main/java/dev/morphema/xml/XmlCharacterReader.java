@@ -5,8 +5,9 @@ import java.io.IOException;
 import java.io.Reader;
 
 /**
- * Gives the characters of a document to a parser: line ends as line feeds (XML 1.0, section 2.11), and never U+FFFE and
- * U+FFFF, which are no characters (section 2.2) but which the parser takes. Not thread-safe.
+ * Gives the characters of a document to a parser: line ends as line feeds (XML 1.0, section 2.11),
+ * and never U+FFFE and U+FFFF, which are no characters (section 2.2) but which the parser takes.
+ * Not thread-safe.
  */
 final class XmlCharacterReader extends FilterReader {
     /** Declarations of entities are looked up as slowly as names. */

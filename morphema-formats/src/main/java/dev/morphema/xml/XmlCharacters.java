@@ -10,7 +10,10 @@ import dev.morphema.value.FieldName;
 final class XmlCharacters {
     private XmlCharacters() {}
 
-    /** Refuses a text with a character that XML 1.0 cannot hold, even as a reference (production 2, Char). */
+    /**
+     * Refuses a text with a character that XML 1.0 cannot hold, even as a reference (production 2,
+     * Char).
+     */
     static void check(String text) {
         int plain = 0;
         while (plain < text.length() && text.charAt(plain) >= ' ' && text.charAt(plain) < Character.MIN_SURROGATE) {

@@ -33,9 +33,10 @@ import javax.xml.XMLConstants;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Writes one XML document (XML 1.0 with namespaces). The outermost record is the document itself, so it has one field, the
- * root element. Items of a list are elements of the same name. Indentation is only put where an element has no text of its
- * own. Bytes go straight into the buffer of the output: most of a document is tags, which are encoded once.
+ * Writes one XML document (XML 1.0 with namespaces). The outermost record is the document itself,
+ * so it has one field, the root element. Items of a list are elements of the same name. Indentation
+ * is only put where an element has no text of its own. Bytes go straight into the buffer of the
+ * output: most of a document is tags, which are encoded once.
  */
 final class XmlDocumentWriter implements DocumentWriter {
     private static final int DEFAULT_INDENT = 2;
@@ -382,7 +383,10 @@ final class XmlDocumentWriter implements DocumentWriter {
         out.write(value, isLayout(value) ? ATTRIBUTE : TEXT);
     }
 
-    /** Whether a reader would take a text for layout, as white space with a line break, unless it stands as references. */
+    /**
+     * Whether a reader would take a text for layout, as white space with a line break, unless it
+     * stands as references.
+     */
     private static boolean isLayout(Value value) {
         if (!(value instanceof TextValue) || value.mostBytes() > 0) {
             return false;

@@ -18,8 +18,8 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Finds the encoding of a document: by its byte order mark, by the mapping, by its declaration, in this order (XML 1.0,
- * section 4.3.3 and appendix F).
+ * Finds the encoding of a document: by its byte order mark, by the mapping, by its declaration, in
+ * this order (XML 1.0, section 4.3.3 and appendix F).
  */
 final class XmlEncoding {
     /** So many bytes hold the declaration. */

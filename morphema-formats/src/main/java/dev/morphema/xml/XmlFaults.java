@@ -17,8 +17,8 @@ final class XmlFaults {
     private static final String LESS_THAN = "a < in a text is written &lt;";
 
     /**
-     * The first that is found in what the parser says tells what it means. Before all others are those of messages with names of
-     * the document, which may be any words.
+     * The first that is found in what the parser says tells what it means. Before all others are
+     * those of messages with names of the document, which may be any words.
      */
     private static final List<Meaning> MEANINGS = List.of(
             Meaning.of(

@@ -12,7 +12,10 @@ import org.codehaus.stax2.LocationInfo;
 import org.codehaus.stax2.XMLStreamReader2;
 import org.jspecify.annotations.Nullable;
 
-/** What the parser of a library finds, and what it lets pass although the namespaces of XML 1.0 do not. */
+/**
+ * What the parser of a library finds, and what it lets pass although the namespaces of XML 1.0 do
+ * not.
+ */
 final class XmlLibraryTokens implements XmlTokens {
     /** An element counts as so many characters, about what it takes of the memory. */
     private static final int ELEMENT = 32;
@@ -22,7 +25,10 @@ final class XmlLibraryTokens implements XmlTokens {
     private final long most;
     private final long mostNames;
     private final Set<String> names = new HashSet<>();
-    /** Whether there may be entities; then it is counted what parts there are, with what entities stand for. */
+    /**
+     * Whether there may be entities; then it is counted what parts there are, with what entities
+     * stand for.
+     */
     private boolean counts;
 
     private long given;
@@ -98,14 +104,20 @@ final class XmlLibraryTokens implements XmlTokens {
         }
     }
 
-    /** The parser looks names up in a table that is slow if their hashes are the same, so there may not be very many. */
+    /**
+     * The parser looks names up in a table that is slow if their hashes are the same, so there may
+     * not be very many.
+     */
     private void meet(@Nullable String name) throws XMLStreamException {
         if (name != null && names.add(name) && names.size() > mostNames) {
             throw new XmlLimitException(Limit.NAMES, xml.getLocation());
         }
     }
 
-    /** Namespaces in XML 1.0: names have at most one colon, within; prefixes are declared, and not as nothing. */
+    /**
+     * Namespaces in XML 1.0: names have at most one colon, within; prefixes are declared, and not
+     * as nothing.
+     */
     private void checkNamespaces() throws XMLStreamException {
         checkName(xml.getPrefix(), xml.getLocalName());
         for (int i = 0; i < xml.getAttributeCount(); i++) {
@@ -187,7 +199,10 @@ final class XmlLibraryTokens implements XmlTokens {
         return at + length;
     }
 
-    /** A text takes as many characters in the document as it has, unless there are sections or references in it. */
+    /**
+     * A text takes as many characters in the document as it has, unless there are sections or
+     * references in it.
+     */
     @Override
     public boolean isMarked() throws XMLStreamException {
         LocationInfo place = xml.getLocationInfo();

@@ -11,9 +11,15 @@ import javax.xml.stream.XMLStreamException;
 import org.codehaus.stax2.XMLInputFactory2;
 import org.codehaus.stax2.XMLStreamReader2;
 
-/** Makes parsers that take documents from anyone: nothing outside of a document is fetched, and entities have limits. */
+/**
+ * Makes parsers that take documents from anyone: nothing outside of a document is fetched, and
+ * entities have limits.
+ */
 final class XmlParsers {
-    /** References to entities of the document's own, also those that stand for nothing; catalogues use one or two for each entry. */
+    /**
+     * References to entities of the document's own, also those that stand for nothing; catalogues
+     * use one or two for each entry.
+     */
     static final long MOST_ENTITIES = 5_000_000;
 
     static final int DEEPEST_ENTITY = 20;
@@ -39,7 +45,8 @@ final class XmlParsers {
         // Faults are to arise where they are, not when a text is asked for later.
         factory.setProperty(XMLInputFactory2.P_LAZY_PARSING, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, true);
-        // The internal subset of a DTD counts. What is external is never fetched: it is taken as empty.
+        // The internal subset of a DTD counts. What is external is never fetched: it is taken as
+        // empty.
         factory.setProperty(XMLInputFactory.RESOLVER, (XMLResolver)
                 (publicId, systemId, base, namespace) -> new ByteArrayInputStream(new byte[0]));
         factory.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, limits.mostInt(Limit.DEPTH));

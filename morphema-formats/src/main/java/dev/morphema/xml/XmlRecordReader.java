@@ -27,7 +27,8 @@ import javax.xml.stream.XMLStreamException;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Reads one XML document: as a record with one field, its root element, or the elements at a path, one after the other.
+ * Reads one XML document: as a record with one field, its root element, or the elements at a path,
+ * one after the other.
  */
 final class XmlRecordReader implements RecordReader {
     private final Input source;
@@ -62,7 +63,9 @@ final class XmlRecordReader implements RecordReader {
 
     private boolean done;
     private boolean closed;
-    /** A null that came first: alone it stands for nothing at all, among others it is one of them. */
+    /**
+     * A null that came first: alone it stands for nothing at all, among others it is one of them.
+     */
     private @Nullable Value heldBack;
 
     XmlRecordReader(Input input, List<FieldName> path, Projection projection, Options options) throws IOException {
@@ -121,7 +124,10 @@ final class XmlRecordReader implements RecordReader {
         }
     }
 
-    /** Begins again with the library, which knows all of XML and says what is wrong, and goes on where we are. */
+    /**
+     * Begins again with the library, which knows all of XML and says what is wrong, and goes on
+     * where we are.
+     */
     private void beginAgain() throws XMLStreamException, IOException {
         bytes.close();
         bytes = source.open();

@@ -4,7 +4,10 @@ import dev.morphema.value.Utf8;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 
-/** The characters that stand in a document otherwise than as one byte: references (XML 1.0, section 4.1), and UTF-8. */
+/**
+ * The characters that stand in a document otherwise than as one byte: references (XML 1.0, section
+ * 4.1), and UTF-8.
+ */
 final class XmlReferences {
     private static final List<String> ENTITIES = List.of("amp", "lt", "gt", "quot", "apos");
     private static final String CHARACTERS = "&<>\"'";

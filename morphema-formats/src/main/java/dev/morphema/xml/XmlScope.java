@@ -7,7 +7,10 @@ import java.util.Map;
 import javax.xml.XMLConstants;
 import org.jspecify.annotations.Nullable;
 
-/** The namespaces that are declared at a place of a document, and the names that were met there. Not thread-safe. */
+/**
+ * The namespaces that are declared at a place of a document, and the names that were met there. Not
+ * thread-safe.
+ */
 final class XmlScope {
     private static final int PLACES = 1 << 5;
     /** Names that are data could be without number. */
@@ -46,7 +49,9 @@ final class XmlScope {
         return null;
     }
 
-    /** {@return whether all prefixes stand for the same as in another scope, for the same reasons} */
+    /**
+     * {@return whether all prefixes stand for the same as in another scope, for the same reasons}
+     */
     boolean meansTheSameAs(XmlScope other) {
         XmlScope mine = this;
         XmlScope theirs = other;
@@ -77,7 +82,10 @@ final class XmlScope {
         return name(other.qualified(), 0, other.length());
     }
 
-    /** {@return the name from one place to before another, mostly the same object when it comes again} */
+    /**
+     * {@return the name from one place to before another, mostly the same object when it comes
+     * again}
+     */
     XmlName name(byte[] bytes, int from, int to) {
         int place = Hashing.of(bytes, from, to) & known.length - 1;
         for (Known at = known[place]; at != null; at = at.next()) {

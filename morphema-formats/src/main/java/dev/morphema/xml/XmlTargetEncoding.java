@@ -8,8 +8,8 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Decides which encodings XML is written in: those in which markup and references of ASCII can stand anywhere, and that give
- * each character back as it was.
+ * Decides which encodings XML is written in: those in which markup and references of ASCII can
+ * stand anywhere, and that give each character back as it was.
  */
 final class XmlTargetEncoding {
     private static final Set<Charset> UNICODE = Set.of(
@@ -39,7 +39,10 @@ final class XmlTargetEncoding {
         return true;
     }
 
-    /** Where the bytes of a character depend on those before it, a reference in the middle would be another text. */
+    /**
+     * Where the bytes of a character depend on those before it, a reference in the middle would be
+     * another text.
+     */
     private static boolean isWithoutState(String text, Charset charset) {
         return (text + text).getBytes(charset).length == 2 * text.getBytes(charset).length;
     }

@@ -25,7 +25,10 @@ final class XmlText {
         length = 0;
     }
 
-    /** Adds the bytes from one place to before another; there are at least fifteen more behind the first. */
+    /**
+     * Adds the bytes from one place to before another; there are at least fifteen more behind the
+     * first.
+     */
     void add(byte[] source, int from, int to) {
         room(to - from);
         EightBytes.copy(source, from, bytes, length, to - from);

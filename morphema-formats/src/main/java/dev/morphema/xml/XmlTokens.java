@@ -25,7 +25,10 @@ interface XmlTokens {
     /** {@return the next part} */
     Token next() throws XMLStreamException, IOException;
 
-    /** {@return the name of the element that begins, without prefix; mostly the same object when it comes again} */
+    /**
+     * {@return the name of the element that begins, without prefix; mostly the same object when it
+     * comes again}
+     */
     String local();
 
     /** {@return the namespace of that name, null or empty if it is in none} */
@@ -35,7 +38,9 @@ interface XmlTokens {
     /** {@return how many elements are open, the one that begins included} */
     int depth();
 
-    /** {@return how many attributes the element has that begins, without declarations of namespaces} */
+    /**
+     * {@return how many attributes the element has that begins, without declarations of namespaces}
+     */
     int attributes();
 
     /** {@return the name of an attribute, without prefix} */
@@ -64,12 +69,15 @@ interface XmlTokens {
     /** Copies the text at hand; {@return where the copy ends}. */
     int copyText(char[] into, int at);
 
-    /** {@return whether the text at hand holds references or is a CDATA section, so that its white space is meant} */
+    /**
+     * {@return whether the text at hand holds references or is a CDATA section, so that its white
+     * space is meant}
+     */
     boolean isMarked() throws XMLStreamException;
 
     /**
-     * If the element that begins has no attributes and holds nothing but a text of common form, adds that to a row as its bytes
-     * and goes to the element's end.
+     * If the element that begins has no attributes and holds nothing but a text of common form,
+     * adds that to a row as its bytes and goes to the element's end.
      *
      * @return whether it did; if not, nothing is changed
      */
@@ -88,7 +96,10 @@ interface XmlTokens {
         return null;
     }
 
-    /** Takes child elements of the element at hand, from the next one on, that stand as they stood before; perhaps none. */
+    /**
+     * Takes child elements of the element at hand, from the next one on, that stand as they stood
+     * before; perhaps none.
+     */
     default void known(ElementPlace place, RecordValue.Builder record) {
         // of no use where each is taken by itself
     }

@@ -9,9 +9,14 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.Arrays;
 
-/** The bytes of a document, in UTF-8, as far as they have been read and are still needed. Not thread-safe. */
+/**
+ * The bytes of a document, in UTF-8, as far as they have been read and are still needed. Not
+ * thread-safe.
+ */
 abstract class XmlWindow {
-    /** Bytes after those that were read, so that any of them can be the first of eight or sixteen. */
+    /**
+     * Bytes after those that were read, so that any of them can be the first of eight or sixteen.
+     */
     private static final int SPARE = 2 * Long.BYTES;
     /** A tag, a comment or a marked section that is longer is left to the library. */
     private static final int LONGEST = 1 << 20;
@@ -113,7 +118,10 @@ abstract class XmlWindow {
         line++;
     }
 
-    /** {@return where text ends that stands as it is, counting its lines}: before a mark, or before the limit */
+    /**
+     * {@return where text ends that stands as it is, counting its lines}: before a mark, or before
+     * the limit
+     */
     final int textEnd(int from) {
         int i = from;
         while (i < limit) {

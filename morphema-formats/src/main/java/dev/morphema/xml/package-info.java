@@ -1,4 +1,6 @@
-/** XML 1.0 with namespaces, read and written by StAX. Nothing outside of a document is ever fetched. */
+/**
+ * XML 1.0 with namespaces, read and written by StAX. Nothing outside of a document is ever fetched.
+ */
 @NullMarked
 package dev.morphema.xml;
 

@@ -6,7 +6,8 @@ import java.io.InputStream;
 import java.util.List;
 
 /**
- * A document of which each read gives only some bytes: with few of them, whatever is in it is cut anywhere.
+ * A document of which each read gives only some bytes: with few of them, whatever is in it is cut
+ * anywhere.
  *
  * @param isRereadable whether readers may think that it can be read again
  * @param most how many bytes a read gives

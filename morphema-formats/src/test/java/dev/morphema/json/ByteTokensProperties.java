@@ -26,7 +26,10 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** The tokens found in bytes are those that the library finds, and what the library refuses is refused. */
+/**
+ * The tokens found in bytes are those that the library finds, and what the library refuses is
+ * refused.
+ */
 class ByteTokensProperties {
     private static final Projection SOME = new Projection(
             false,
@@ -122,7 +125,10 @@ class ByteTokensProperties {
         }
     }
 
-    /** A number beyond the limit may also be none, by what follows its exponent: 1E3456789012.5. Either may be told. */
+    /**
+     * A number beyond the limit may also be none, by what follows its exponent: 1E3456789012.5.
+     * Either may be told.
+     */
     private static String orWorse(String outcome) {
         return outcome.replaceFirst("LIMIT$", "BAD_JSON");
     }
@@ -157,7 +163,10 @@ class ByteTokensProperties {
         bothReadTheSame((again + other + "\n" + again + nearly + "\n" + document).getBytes(StandardCharsets.UTF_8));
     }
 
-    /** One byte is left out, or another; but not 0, by which the library would guess another encoding. */
+    /**
+     * One byte is left out, or another; but not 0, by which the library would guess another
+     * encoding.
+     */
     @Property(tries = 5_000)
     void damagedDocumentsAreReadOrRefusedAlike(
             @ForAll("documents") String document, @ForAll int place, @ForAll byte other) {

@@ -15,7 +15,10 @@ import org.assertj.core.api.InstanceOfAssertFactories;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** What is wrong with a document is told where it is, in plain words, with a way out; by whichever way it is read. */
+/**
+ * What is wrong with a document is told where it is, in plain words, with a way out; by whichever
+ * way it is read.
+ */
 class JsonFaultsTest {
     private static Problem fault(String document, boolean rereadable) {
         byte[] bytes = document.getBytes(StandardCharsets.UTF_8);

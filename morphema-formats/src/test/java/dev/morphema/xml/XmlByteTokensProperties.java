@@ -24,7 +24,9 @@ import java.util.Map;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** What is found in the bytes is what the library finds, and what the library refuses is refused. */
+/**
+ * What is found in the bytes is what the library finds, and what the library refuses is refused.
+ */
 class XmlByteTokensProperties {
     private static final FieldName RECORD = FieldName.of("r");
 
@@ -209,7 +211,10 @@ class XmlByteTokensProperties {
         bothReadTheSame(document.getBytes(StandardCharsets.UTF_8));
     }
 
-    /** One byte is another, so that mostly something is wrong, perhaps in a record that nearly stands as the one before. */
+    /**
+     * One byte is another, so that mostly something is wrong, perhaps in a record that nearly
+     * stands as the one before.
+     */
     @Property(tries = 3_000)
     void damagedDocumentsAreReadOrRefusedAlike(@ForAll("documents") String document, @ForAll int place) {
         byte[] bytes = document.getBytes(StandardCharsets.UTF_8);

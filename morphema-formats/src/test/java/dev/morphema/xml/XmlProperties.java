@@ -39,7 +39,10 @@ import org.w3c.dom.Text;
 class XmlProperties {
     private static final Map<String, String> PREFIXES = Map.of("p", "urn:p", "q", "urn:q");
 
-    /** An element: its name as {@code {namespace}local}, its attributes, and its texts and children in order. */
+    /**
+     * An element: its name as {@code {namespace}local}, its attributes, and its texts and children
+     * in order.
+     */
     private record Tree(String name, TreeMap<String, String> attributes, List<Object> content) {
         boolean hasChildren() {
             return content.stream().anyMatch(Tree.class::isInstance);

@@ -43,7 +43,9 @@ public final class CaseRunner {
         this.morphema = morphema;
     }
 
-    /** {@return what becomes of a case; never throws for what is wrong with the case or its mapping} */
+    /**
+     * {@return what becomes of a case; never throws for what is wrong with the case or its mapping}
+     */
     public CaseResult run(SampleCase sampleCase) {
         try {
             Checked checked = mappings.computeIfAbsent(sampleCase.mapping(), morphema::check);
@@ -108,7 +110,9 @@ public final class CaseRunner {
         return differences;
     }
 
-    /** Compares folders of documents: by their names, and those of the same name by what they hold. */
+    /**
+     * Compares folders of documents: by their names, and those of the same name by what they hold.
+     */
     private static List<Difference> differences(
             Mapping mapping, String target, Map<String, Path> expected, Map<String, byte[]> actual) throws IOException {
         List<Difference> found = new ArrayList<>();

@@ -12,13 +12,13 @@ import java.util.List;
 import java.util.stream.Stream;
 
 /**
- * A sample case: a folder with {@code in/}, whose files are named after the sources of the mapping, and {@code out/},
- * whose files are named after its targets. It lies in a folder that is named after the mapping beside it:
- * {@code arrival.morphema} has its cases in {@code arrival.cases/}. A source of many files has a folder of its name, and
- * so has a target of many documents. Immutable.
+ * A sample case: a folder with {@code in/}, whose files are named after the sources of the mapping,
+ * and {@code out/}, whose files are named after its targets. It lies in a folder that is named
+ * after the mapping beside it: {@code arrival.morphema} has its cases in {@code arrival.cases/}. A
+ * source of many files has a folder of its name, and so has a target of many documents. Immutable.
  *
- * <p>A file {@code case.properties} may set parameters ({@code param.NAME}), the present ({@code now}, ISO 8601) and the
- * {@code seed} of random codes.
+ * <p>A file {@code case.properties} may set parameters ({@code param.NAME}), the present ({@code
+ * now}, ISO 8601) and the {@code seed} of random codes.
  *
  * @param mapping the file with the mapping
  * @param folder the folder of the case

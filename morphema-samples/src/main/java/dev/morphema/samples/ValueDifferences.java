@@ -13,7 +13,10 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 
-/** Compares values: numbers by value, records without regard to the order of their fields, lists item by item. */
+/**
+ * Compares values: numbers by value, records without regard to the order of their fields, lists
+ * item by item.
+ */
 final class ValueDifferences {
     private static final int MOST_SHOWN = 60;
 

@@ -64,7 +64,8 @@ final class XmlDifferences {
                         : a instanceof XmlTree y && e == null ? place(path, y, counts) : path;
                 found.add(new Difference(place, shown(e), shown(a)));
                 if (e != null && a != null) {
-                    // What follows is moved against each other, so more differences would say nothing.
+                    // What follows is moved against each other, so more differences would say
+                    // nothing.
                     return;
                 }
             }

@@ -11,8 +11,8 @@ import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 
 /**
- * An element as it means: prefixes and the order of attributes do not matter, and white space only where there is other
- * text beside it.
+ * An element as it means: prefixes and the order of attributes do not matter, and white space only
+ * where there is other text beside it.
  *
  * @param name with its namespace
  * @param attributes by name with namespace

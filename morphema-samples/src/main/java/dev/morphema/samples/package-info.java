@@ -1,5 +1,6 @@
 /**
- * Sample cases: a mapping with inputs and the outputs that are expected of them. {@link dev.morphema.samples.SampleCase}
- * finds and runs them; documents are compared by meaning, not by bytes.
+ * Sample cases: a mapping with inputs and the outputs that are expected of them. {@link
+ * dev.morphema.samples.SampleCase} finds and runs them; documents are compared by meaning, not by
+ * bytes.
  */
 package dev.morphema.samples;

@@ -9,6 +9,9 @@ import java.lang.annotation.Target;
 @Retention(RetentionPolicy.RUNTIME)
 @Target(ElementType.PARAMETER)
 public @interface ForAll {
-    /** {@return the method of the test class that gives what makes the values; by the parameter's type if empty} */
+    /**
+     * {@return the method of the test class that gives what makes the values; by the parameter's
+     * type if empty}
+     */
     String value() default "";
 }

@@ -10,7 +10,10 @@ import java.util.Map;
 import java.util.Random;
 import java.util.function.Supplier;
 
-/** What makes values of common types. Values at the ends of what there is come more often than others. */
+/**
+ * What makes values of common types. Values at the ends of what there is come more often than
+ * others.
+ */
 public final class Gens {
     /** So often, of a hundred, a value is one at the end of what there is. */
     private static final int EDGES = 10;
@@ -46,7 +49,10 @@ public final class Gens {
         return random -> kinds[random.nextInt(kinds.length)].next(random);
     }
 
-    /** {@return as {@link #oneOf}, of kinds that are made only when they are asked for, so that they can hold one another} */
+    /**
+     * {@return as {@link #oneOf}, of kinds that are made only when they are asked for, so that they
+     * can hold one another}
+     */
     @SafeVarargs
     public static <T> Gen<T> lazyOf(Supplier<Gen<T>>... kinds) {
         return random -> kinds[random.nextInt(kinds.length)].get().next(random);

@@ -91,7 +91,9 @@ final class PropertyExtension implements TestTemplateInvocationContextProvider {
             List<Object> arguments = call.getArguments();
             try {
                 invocation.proceed();
-                int tries = property.getAnnotation(Property.class).tries() * Integer.getInteger(TIMES, 1);
+                double times = Double.parseDouble(System.getProperty(TIMES, "1"));
+                int tries =
+                        (int) Math.ceil(property.getAnnotation(Property.class).tries() * times);
                 property.setAccessible(true);
                 for (int i = 1; i < tries && !gens.isEmpty(); i++) {
                     arguments = new ArrayList<>();

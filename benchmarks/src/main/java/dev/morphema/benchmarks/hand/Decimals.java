@@ -1,6 +1,8 @@
 package dev.morphema.benchmarks.hand;
 
-/** Decimals of a fixed number of digits after the point, as whole numbers of their smallest unit. */
+/**
+ * Decimals of a fixed number of digits after the point, as whole numbers of their smallest unit.
+ */
 final class Decimals {
     private Decimals() {}
 

@@ -4,7 +4,10 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Arrays;
 
-/** Neighbours written out with a value computed before they are grouped: each row as it comes, a running total. */
+/**
+ * Neighbours written out with a value computed before they are grouped: each row as it comes, a
+ * running total.
+ */
 public final class G4 extends Rows {
     private static final byte[] IMO = Sink.bytes("{\"imo\":\"");
     private static final byte[] LINES = Sink.bytes("\",\"lines\":[");

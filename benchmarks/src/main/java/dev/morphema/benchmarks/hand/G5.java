@@ -4,7 +4,10 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Arrays;
 
-/** Members of groups in any order, written out: all rows in arrays, each with the next one of its group. */
+/**
+ * Members of groups in any order, written out: all rows in arrays, each with the next one of its
+ * group.
+ */
 public final class G5 extends Rows {
     private static final int NONE = -1;
     private static final byte[] BILL = Sink.bytes("{\"bill\":\"");

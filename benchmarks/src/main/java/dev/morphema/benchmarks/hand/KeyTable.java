@@ -2,7 +2,10 @@ package dev.morphema.benchmarks.hand;
 
 import java.util.Arrays;
 
-/** Numbers texts in the order they come, without making an object of each: a hash table with open addressing. */
+/**
+ * Numbers texts in the order they come, without making an object of each: a hash table with open
+ * addressing.
+ */
 final class KeyTable {
     private int[] slots = new int[1 << 12];
     private int[] hashes = new int[1 << 11];

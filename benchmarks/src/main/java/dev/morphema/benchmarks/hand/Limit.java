@@ -16,8 +16,9 @@ import tools.jackson.core.ObjectReadContext;
 import tools.jackson.core.json.JsonFactory;
 
 /**
- * What no program with these parsers can do without: to tokenise the input, and to write as many records as the output has.
- * Nothing goes from the one to the other: all records that are written are one and the same.
+ * What no program with these parsers can do without: to tokenise the input, and to write as many
+ * records as the output has. Nothing goes from the one to the other: all records that are written
+ * are one and the same.
  */
 public final class Limit {
     /** Writes the text of a value. */

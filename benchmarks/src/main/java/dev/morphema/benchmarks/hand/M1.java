@@ -7,7 +7,10 @@ import tools.jackson.core.JsonParser;
 import tools.jackson.core.ObjectReadContext;
 import tools.jackson.core.json.JsonFactory;
 
-/** One message in JSON: what is written first comes last, so the lines are written to a buffer of their own. */
+/**
+ * One message in JSON: what is written first comes last, so the lines are written to a buffer of
+ * their own.
+ */
 public final class M1 {
     private static final JsonFactory FACTORY = new JsonFactory();
     private static final byte[] VESSEL = Sink.bytes("{\"vessel\":\"");

@@ -10,7 +10,10 @@ import tools.jackson.core.JsonParser;
 import tools.jackson.core.ObjectReadContext;
 import tools.jackson.core.json.JsonFactory;
 
-/** One message in JSON whose lines are grouped, summed and written out: a list of lines for each kind of goods. */
+/**
+ * One message in JSON whose lines are grouped, summed and written out: a list of lines for each
+ * kind of goods.
+ */
 public final class M3 {
     private static final JsonFactory FACTORY = new JsonFactory();
     private static final byte[] IMO = Sink.bytes("{\"imo\":\"");

@@ -8,7 +8,10 @@ import tools.jackson.core.JsonToken;
 import tools.jackson.core.ObjectReadContext;
 import tools.jackson.core.json.JsonFactory;
 
-/** A JSON array to XML: attributes come first, so the texts of one record wait in buffers that are used again. */
+/**
+ * A JSON array to XML: attributes come first, so the texts of one record wait in buffers that are
+ * used again.
+ */
 public final class S4 {
     private static final byte[] OPEN = Sink.bytes("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<Bookings>");
     private static final byte[] CLOSE = Sink.bytes("</Bookings>\n");

@@ -4,7 +4,10 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Arrays;
 
-/** A choice in a decimal: the row in three buffers, the number as a whole number of its smallest unit. */
+/**
+ * A choice in a decimal: the row in three buffers, the number as a whole number of its smallest
+ * unit.
+ */
 public final class S5 extends Rows {
     private static final char[] BOX = {'B', 'X'};
 

@@ -7,7 +7,10 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
-/** A buffer of bytes in front of a file, with what rivals written by hand need to write text into it at once. */
+/**
+ * A buffer of bytes in front of a file, with what rivals written by hand need to write text into it
+ * at once.
+ */
 final class Sink implements AutoCloseable {
     private static final int SIZE = 1 << 16;
     private static final byte[] HEX = "0123456789abcdef".getBytes(StandardCharsets.US_ASCII);

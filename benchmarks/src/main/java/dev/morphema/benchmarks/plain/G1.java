@@ -14,7 +14,10 @@ import java.util.Map;
 import java.util.function.Function;
 import tools.jackson.core.JsonGenerator;
 
-/** Neighbours grouped three deep as most would write it: the rows of a day as objects, then lists of them by key. */
+/**
+ * Neighbours grouped three deep as most would write it: the rows of a day as objects, then lists of
+ * them by key.
+ */
 public final class G1 {
     private record Row(String day, String imo, String bill, BigDecimal kg) {}
 

@@ -13,7 +13,10 @@ import java.util.List;
 import java.util.Map;
 import tools.jackson.core.JsonGenerator;
 
-/** Neighbours written out as most would write it: the rows of a ship as maps, written when the next ship begins. */
+/**
+ * Neighbours written out as most would write it: the rows of a ship as maps, written when the next
+ * ship begins.
+ */
 public final class G4 {
     private static final BigDecimal RATE = new BigDecimal("0.25");
 

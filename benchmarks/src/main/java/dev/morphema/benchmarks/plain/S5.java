@@ -8,7 +8,9 @@ import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.file.Path;
 
-/** A choice in a decimal as most would write it: a decimal for each number that is calculated with. */
+/**
+ * A choice in a decimal as most would write it: a decimal for each number that is calculated with.
+ */
 public final class S5 {
     private static final BigDecimal THOUSAND = BigDecimal.valueOf(1000);
 

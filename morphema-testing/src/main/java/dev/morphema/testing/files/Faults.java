@@ -6,8 +6,9 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Decides which operations of a file system fail: each that changes something or lists a folder is counted, and one may fail,
- * alone or with all that follow, which is what a program that is killed there leaves behind. Not thread-safe.
+ * Decides which operations of a file system fail: each that changes something or lists a folder is
+ * counted, and one may fail, alone or with all that follow, which is what a program that is killed
+ * there leaves behind. Not thread-safe.
  *
  * <pre>{@code
  * Faults faults = new Faults();
