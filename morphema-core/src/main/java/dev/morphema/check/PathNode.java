@@ -136,6 +136,9 @@ final class PathNode {
         boolean everything = around || whole;
         Map<FieldName, Projection> fields = new LinkedHashMap<>();
         for (Map.Entry<FieldName, PathNode> child : children.entrySet()) {
+            if (everything && child.getValue().isOnlyShown()) {
+                continue;
+            }
             Projection known = child.getValue()
                     .projection(everything)
                     .expected(expectation(child.getKey()), child.getValue().isForeseen());
@@ -149,6 +152,14 @@ final class PathNode {
         Projection projection = new Projection(
                 everything || overlapping(), fields, declared == null ? null : declared.converter(), types);
         return steps == writingSteps ? projection.passing() : projection;
+    }
+
+    /**
+     * Whether only a step of any name leads here, and nothing is said of what is here or below; a
+     * reader that keeps everything need not know of it.
+     */
+    private boolean isOnlyShown() {
+        return steps == 0 && declared == null && children.values().stream().allMatch(PathNode::isOnlyShown);
     }
 
     private boolean isForeseen() {

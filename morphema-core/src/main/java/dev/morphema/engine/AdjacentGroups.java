@@ -29,6 +29,8 @@ final class AdjacentGroups implements HeldFlow {
      * more.
      */
     private final boolean passes;
+    /** Whether members are stored meanwhile, as no group is passed on before the end. */
+    private final boolean stores;
 
     private @Nullable RecordSink sink;
     private boolean sinkWantsMore;
@@ -63,6 +65,7 @@ final class AdjacentGroups implements HeldFlow {
         this.next = next;
         this.held = held;
         this.passes = !held && names.use().passes();
+        this.stores = held && names.use().passes();
         this.nodes = keys == null ? new Node[0] : keys.nodes().toArray(new Node[0]);
         this.values = new Value[nodes.length];
         this.steps = new PathNodes.Named[nodes.length];
@@ -124,7 +127,7 @@ final class AdjacentGroups implements HeldFlow {
             names.set(begun, Objects.requireNonNull(begun.state()), frame);
             sink = next.open();
             sinkWantsMore = true;
-        } else if (held && names.use().passes()) {
+        } else if (stores) {
             begun.keepMembers();
         }
     }
@@ -133,7 +136,7 @@ final class AdjacentGroups implements HeldFlow {
         names.add(to, frame, thisMember);
         if (passes) {
             sinkWantsMore = sinkWantsMore && Objects.requireNonNull(sink).accept(thisMember);
-        } else if (held && names.use().passes()) {
+        } else if (stores) {
             to.add(thisMember);
         }
     }
@@ -210,7 +213,7 @@ final class AdjacentGroups implements HeldFlow {
     }
 
     private boolean passHeld(Group ended) {
-        return names.use().passes()
+        return stores
                 ? names.pass(
                         ended,
                         Objects.requireNonNull(ended.state()),

@@ -135,20 +135,11 @@ public final class Compiler {
             Frame frame = new Frame(run, slots);
             TableIndex index =
                     new TableIndex(table.name().span(), columns.many(), from != null, row instanceof NameNodes.Local);
-            loop.run(frame, new Flow() {
-                @Override
-                public boolean turn() {
-                    Value[] range = from == null || to == null
-                            ? WITHOUT_RANGE
-                            : new Value[] {from.scalar(frame), to.scalar(frame)};
-                    index.add(row.eval(frame), keys.values(frame), range);
-                    return true;
-                }
-
-                @Override
-                public void end() {
-                    // the table is full
-                }
+            loop.run(frame, () -> {
+                Value[] range =
+                        from == null || to == null ? WITHOUT_RANGE : new Value[] {from.scalar(frame), to.scalar(frame)};
+                index.add(row.eval(frame), keys.values(frame), range);
+                return true;
             });
             Problem withoutKey = index.withoutKey();
             if (withoutKey != null) {

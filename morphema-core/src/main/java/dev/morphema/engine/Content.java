@@ -205,11 +205,6 @@ sealed interface Content {
             Streams.close(each, frame, out);
             return written();
         }
-
-        @Override
-        public final void end() {
-            // nothing is held back here
-        }
     }
 
     /** A loop that makes an object, with a key for each turn. */

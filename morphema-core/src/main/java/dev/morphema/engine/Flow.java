@@ -4,6 +4,7 @@ package dev.morphema.engine;
  * One run of a loop from some stage on: told of each turn, with the names in the frame, and of the
  * end.
  */
+@FunctionalInterface
 interface Flow {
     /**
      * One more turn.
@@ -12,8 +13,10 @@ interface Flow {
      */
     boolean turn();
 
-    /** There are no more turns. */
-    void end();
+    /** There are no more turns; of no matter to a flow that holds nothing back. */
+    default void end() {
+        // nothing is held back
+    }
 
     /**
      * Begins a turn for a group whose members come one at a time; its keys are in the frame. Only

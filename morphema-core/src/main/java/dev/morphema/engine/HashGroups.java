@@ -173,7 +173,7 @@ final class HashGroups {
     /** Begins the group of the key at hand; {@return its number}. */
     private int begin(Value[] keys, @Nullable Origin first) {
         Group group = tallied ? new Group(groups.size(), keys, first) : names.begin(groups.size(), keys, frame, first);
-        if (stores) {
+        if (names.use().passes()) {
             group.keepMembers();
         }
         int number = groups.add(code, group);
@@ -191,7 +191,7 @@ final class HashGroups {
         }
     }
 
-    /** {@return what is kept up of a group that is tallied} */
+    /** {@return what is kept up of a group, from its cells if it is tallied} */
     private GroupState state(Group group) {
         GroupState known = group.state();
         return known != null
@@ -314,17 +314,13 @@ final class HashGroups {
         }
         for (Group group : groups) {
             boolean more = passes
-                    ? names.pass(group, stateOf(group), frame, next, sink -> give(group, again, sink))
+                    ? names.pass(group, state(group), frame, next, sink -> give(group, again, sink))
                     : names.pass(group, held(group, again), frame, next);
             if (!more) {
                 return false;
             }
         }
         return true;
-    }
-
-    private GroupState stateOf(Group group) {
-        return tallied ? state(group) : Objects.requireNonNull(group.state());
     }
 
     /** Gives the members of a group one at a time, until no more are wanted. */
@@ -349,7 +345,7 @@ final class HashGroups {
     /** {@return what stands for the members of a group} */
     private Object held(Group group, List<MembersAgain> again) {
         if (!stores) {
-            return stateOf(group);
+            return state(group);
         }
         if (again.isEmpty()) {
             return Many.owned(members(group));

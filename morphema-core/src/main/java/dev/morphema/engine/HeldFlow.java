@@ -25,4 +25,7 @@ interface HeldFlow extends Flow {
     default void eachState(Consumer<GroupState> taker) {
         // nothing where there are no groups
     }
+
+    @Override
+    void end();
 }

@@ -89,11 +89,6 @@ record LoopPlan(
             more = body.close();
             return more;
         }
-
-        @Override
-        public void end() {
-            // nothing is held back here
-        }
     }
 
     /**

@@ -2,6 +2,8 @@ package dev.morphema.engine;
 
 import dev.morphema.check.Binding;
 import dev.morphema.check.Resolution;
+import dev.morphema.function.Function;
+import dev.morphema.function.Trait;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Loop;
 import java.util.ArrayList;
@@ -62,14 +64,32 @@ final class MemberUses {
     /**
      * {@return the group over whose members a function goes, if it can take them one at a time as
      * they come}
+     *
+     * @param call of an aggregate
      */
     @Nullable
-    GroupUse takenByFunction(Expr items) {
+    GroupUse takenByFunction(Expr.Call call) {
+        boolean constants = call.arguments().stream().skip(1).allMatch(Expr.Literal.class::isInstance);
+        return constants ? takenFrom(call.arguments().get(0)) : null;
+    }
+
+    /**
+     * Whether a function wants the first turn of a loop whose last clause sorts, so that no value
+     * is calculated from its turns.
+     */
+    static boolean wantsOnlyFirst(Expr.Call call, Function.Aggregate function) {
+        return function.traits().has(Trait.ONLY_FIRST)
+                && call.arguments().get(0) instanceof Expr.ForEach forEach
+                && forEach.yield() == null
+                && forEach.loop().clauses().get(forEach.loop().clauses().size() - 1) instanceof Loop.SortBy;
+    }
+
+    private @Nullable GroupUse takenFrom(Expr items) {
         if (items instanceof Expr.Reference reference) {
             return members(reference);
         }
         if (items instanceof Expr.Step step) {
-            return takenByFunction(step.base());
+            return takenFrom(step.base());
         }
         if (items instanceof Expr.ForEach forEach) {
             InvariantCheck check = new InvariantCheck(resolution);
@@ -153,7 +173,9 @@ final class MemberUses {
                 : null;
     }
 
-    private @Nullable GroupUse members(Expr.Reference reference) {
+    /** {@return the group whose members a name means, or null} */
+    @Nullable
+    GroupUse members(Expr.Reference reference) {
         return resolution.binding(reference) instanceof Binding.Local local ? bySlot.get(local.slot()) : null;
     }
 

@@ -3,7 +3,6 @@ package dev.morphema.engine;
 import dev.morphema.check.Binding;
 import dev.morphema.check.Resolution;
 import dev.morphema.function.Function;
-import dev.morphema.function.Trait;
 import dev.morphema.syntax.Block;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Loop;
@@ -42,7 +41,9 @@ final class PassedMembers {
             return null;
         }
         int slot = resolution.slot(group);
-        Stmt.Repeated over = StreamFinder.outermost(each, inner -> isOver(inner, slot));
+        MemberUses members = new MemberUses(resolution);
+        members.begin(slot);
+        Stmt.Repeated over = StreamFinder.outermost(each, inner -> members.goneThroughBy(inner) != null);
         if (over == null) {
             return null;
         }
@@ -62,16 +63,6 @@ final class PassedMembers {
             last = clause instanceof Loop.KeyedBy ? last : clause;
         }
         return MemberUses.isGrouping(last) ? last : null;
-    }
-
-    private boolean isOver(Loop loop, int slot) {
-        return !loop.first().optional()
-                && loop.first().sequence() instanceof Expr.Reference reference
-                && isMembers(reference, slot);
-    }
-
-    private boolean isMembers(Expr.Reference reference, int slot) {
-        return resolution.binding(reference) instanceof Binding.Local local && local.slot() == slot;
     }
 
     /**
@@ -121,7 +112,7 @@ final class PassedMembers {
 
         @Override
         protected void reference(Expr.Reference reference) {
-            kept |= isMembers(reference, slot);
+            kept |= members.members(reference) != null;
             functions |= resolution.binding(reference) instanceof Binding.LocalLet let && lets.contains(let.slot());
         }
 
@@ -137,13 +128,10 @@ final class PassedMembers {
         }
 
         private boolean isTaken(Expr.Call call, Function.Aggregate function) {
-            Expr items = call.arguments().get(0);
-            boolean constants = call.arguments().stream().skip(1).allMatch(Expr.Literal.class::isInstance);
-            boolean first = function.traits().has(Trait.ONLY_FIRST)
-                    && items instanceof Expr.ForEach forEach
-                    && forEach.yield() == null
+            boolean first = MemberUses.wantsOnlyFirst(call, function)
+                    && call.arguments().get(0) instanceof Expr.ForEach forEach
                     && members.takenInOrder(forEach.loop(), true) != null;
-            return first || constants && members.takenByFunction(items) != null;
+            return first || members.takenByFunction(call) != null;
         }
 
         @Override
@@ -176,7 +164,7 @@ final class PassedMembers {
         /** Goes through what is written of a block before the loop has come to its end. */
         void beforeLoop(Block block) {
             for (Stmt statement : block.statements()) {
-                if (statement instanceof Stmt.Let let && asksFor(List.of(let))) {
+                if (statement instanceof Stmt.Let let && asksFor(let)) {
                     lets.add(resolution.slot(let));
                 }
             }
@@ -192,10 +180,10 @@ final class PassedMembers {
             }
         }
 
-        private boolean asksFor(List<Stmt> statements) {
+        private boolean asksFor(Stmt.Let let) {
             Uses uses = new Uses(slot, null);
             uses.lets.addAll(lets);
-            statements.forEach(uses::statement);
+            uses.statement(let);
             return uses.functions;
         }
 

@@ -175,11 +175,6 @@ abstract class TargetRun {
                     throw new UncheckedIOException(e);
                 }
             }
-
-            @Override
-            public void end() {
-                // nothing is held back here
-            }
         }
     }
 }

@@ -3,7 +3,6 @@ package dev.morphema.engine;
 import dev.morphema.check.Binding;
 import dev.morphema.check.Resolution;
 import dev.morphema.function.Function;
-import dev.morphema.function.Trait;
 import dev.morphema.syntax.Block;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Loop;
@@ -193,11 +192,9 @@ final class UnitCompiler implements Expr.Visitor<Node> {
     }
 
     private Node aggregate(Expr.Call call, Function.Aggregate function) {
-        boolean constants = call.arguments().stream().skip(1).allMatch(Expr.Literal.class::isInstance);
-        GroupUse use = constants ? memberUses.takenByFunction(call.arguments().get(0)) : null;
+        GroupUse use = memberUses.takenByFunction(call);
         if (use == null) {
-            List<Node> arguments = function.traits().has(Trait.ONLY_FIRST)
-                            && endsWithSort(call.arguments().get(0))
+            List<Node> arguments = MemberUses.wantsOnlyFirst(call, function)
                     ? List.of(forEach((Expr.ForEach) call.arguments().get(0), true))
                     : nodes(call.arguments());
             CallNodes.Aggregate aggregate = new CallNodes.Aggregate(call.span(), function, arguments);
@@ -206,16 +203,6 @@ final class UnitCompiler implements Expr.Visitor<Node> {
         // Its own use of the name is no reason to keep the members.
         List<Node> arguments = memberUses.without(use, () -> nodes(call.arguments()));
         return new CallNodes.Running(new CallNodes.Aggregate(call.span(), function, arguments), use);
-    }
-
-    /**
-     * Whether the last thing that a loop does is to sort, so that no value is calculated from its
-     * turns.
-     */
-    private static boolean endsWithSort(Expr items) {
-        return items instanceof Expr.ForEach forEach
-                && forEach.yield() == null
-                && forEach.loop().clauses().get(forEach.loop().clauses().size() - 1) instanceof Loop.SortBy;
     }
 
     @Override

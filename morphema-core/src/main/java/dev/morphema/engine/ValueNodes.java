@@ -109,17 +109,7 @@ final class ValueNodes {
 
         @Override
         boolean each(Frame frame, ItemSink sink) {
-            return loop.run(frame, new Flow() {
-                @Override
-                public boolean turn() {
-                    return give(frame, sink);
-                }
-
-                @Override
-                public void end() {
-                    // whoever gives the values knows
-                }
-            });
+            return loop.run(frame, () -> give(frame, sink));
         }
 
         private boolean give(Frame frame, ItemSink sink) {

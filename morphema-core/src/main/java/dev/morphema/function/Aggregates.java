@@ -105,10 +105,24 @@ final class Aggregates implements FunctionTable.Family {
         }
     }
 
+    /** Holds values in order. */
+    private abstract static class Items implements Function.Partial {
+        final List<Value> items = new ArrayList<>();
+
+        @Override
+        public final Value[] state() {
+            return items.toArray(new Value[0]);
+        }
+
+        @Override
+        public final void merge(Value[] state) {
+            items.addAll(Arrays.asList(state));
+        }
+    }
+
     /** The first values, up to the one that is wanted if no other part comes before. */
-    private static final class FirstOf implements Function.Partial {
+    private static final class FirstOf extends Items {
         private final long position;
-        private final List<Value> items = new ArrayList<>();
 
         FirstOf(long position) {
             this.position = position;
@@ -123,16 +137,6 @@ final class Aggregates implements FunctionTable.Family {
         @Override
         public Value result() {
             return position <= items.size() ? items.get((int) position - 1) : Missing.ABSENT;
-        }
-
-        @Override
-        public Value[] state() {
-            return items.toArray(new Value[0]);
-        }
-
-        @Override
-        public void merge(Value[] state) {
-            items.addAll(Arrays.asList(state));
         }
     }
 
@@ -247,9 +251,8 @@ final class Aggregates implements FunctionTable.Family {
         }
     }
 
-    private static final class Collected implements Function.Partial {
+    private static final class Collected extends Items {
         private final Consumer<List<Value>> finish;
-        private final List<Value> items = new ArrayList<>();
 
         Collected(Consumer<List<Value>> finish) {
             this.finish = finish;
@@ -265,16 +268,6 @@ final class Aggregates implements FunctionTable.Family {
         public Value result() {
             finish.accept(items);
             return ListValue.owned(items);
-        }
-
-        @Override
-        public Value[] state() {
-            return items.toArray(new Value[0]);
-        }
-
-        @Override
-        public void merge(Value[] state) {
-            items.addAll(Arrays.asList(state));
         }
     }
 

@@ -17,7 +17,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** Declared types: what stands in their parentheses, what they make of texts, and what they refuse. */
+/**
+ * Declared types: what stands in their parentheses, what they make of texts, and what they refuse.
+ */
 class TypesTest {
     private static Converter type(String name, String arguments) {
         return TypeConverters.converter(name, arguments.isEmpty() ? List.of() : Arrays.asList(arguments.split("\\|")));

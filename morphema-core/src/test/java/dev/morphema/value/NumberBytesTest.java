@@ -10,7 +10,10 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
-/** Numbers that are read and looked at as bytes, for all short texts of the characters that matter, and for the longest. */
+/**
+ * Numbers that are read and looked at as bytes, for all short texts of the characters that matter,
+ * and for the longest.
+ */
 class NumberBytesTest {
     private static final String CHARACTERS = "-.0159/:";
     private static final Pattern NUMBER = Pattern.compile("-?(0|[1-9][0-9]*)(\\.[0-9]+)?");

@@ -7,7 +7,10 @@ import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import org.junit.jupiter.api.Test;
 
-/** Characters are told from other bytes as Java's decoder does, but for the two codes that are no characters. */
+/**
+ * Characters are told from other bytes as Java's decoder does, but for the two codes that are no
+ * characters.
+ */
 class Utf8Test {
     private static int length(int... bytes) {
         byte[] all = new byte[bytes.length];
