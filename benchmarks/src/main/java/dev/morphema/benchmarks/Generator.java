@@ -38,7 +38,7 @@ final class Generator {
     /**
      * Makes an input if it is not there.
      *
-     * @param name of the file
+     * @param file where it is, or will be
      * @param bytes about how many it is to have
      */
     static void make(Path file, long bytes) throws IOException {

@@ -227,7 +227,7 @@ public final class Checker {
         return globals;
     }
 
-    /** Reports a problem, once; {@return it as it is reported}. */
+    /** Reports a problem, once; gives it as it is reported. */
     Problem report(Problem problem) {
         Problem placed = defines.withCall(problem);
         if (reported.add(problem)) {

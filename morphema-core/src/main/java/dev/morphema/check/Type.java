@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  * What is known of an expression before the run.
  *
  * @param kind of the value, or of each of many; null if it is not known
- * @param card how many values there are
+ * @param cardinality how many values there are
  * @param paths the places in sources that the values may come from
  * @param fields known fields, beside those of the paths; null if the mapping made no record here
  * @param odd whether it is surely a text that does not read as a number

@@ -187,7 +187,7 @@ sealed interface Content {
             this.out = out;
         }
 
-        /** A turn is written; {@return that more are wanted}. */
+        /** A turn is written; says that more are wanted. */
         final boolean written() {
             if (counted) {
                 frame.run().countWritten();

@@ -52,8 +52,8 @@ final class GroupStages {
         }
 
         /**
-         * Tallies a bare member in cells; {@return the first function for which that could not be
-         * done, or -1}.
+         * Tallies a bare member in cells; gives the first function for which that could not be
+         * done, or -1.
          */
         int tally(Frame frame, BareRecord member, long[] cells, int at) {
             for (int i = 0; i < use.running().length; i++) {

@@ -40,7 +40,7 @@ final class GroupTable implements Iterable<Group> {
         return keys.find(key);
     }
 
-    /** Adds a group whose key is not there yet; {@return its number}. */
+    /** Adds a group whose key is not there yet; gives its number. */
     int add(KeyCode key, Group group) {
         groups.add(group);
         return keys.add(key);

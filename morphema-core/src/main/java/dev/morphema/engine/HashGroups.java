@@ -170,7 +170,7 @@ final class HashGroups {
         return tallied && (outgrown.isEmpty() || !outgrown.get(number));
     }
 
-    /** Begins the group of the key at hand; {@return its number}. */
+    /** Begins the group of the key at hand; gives its number. */
     private int begin(Value[] keys, @Nullable Origin first) {
         Group group = tallied ? new Group(groups.size(), keys, first) : names.begin(groups.size(), keys, frame, first);
         if (names.use().passes()) {

@@ -13,7 +13,7 @@ interface ItemSink {
      */
     boolean accept(Value value);
 
-    /** Takes some values as long as more are wanted; {@return whether they still are}. */
+    /** Takes some values as long as more are wanted; says whether they still are. */
     default boolean acceptAll(List<Value> items) {
         for (Value item : items) {
             if (!accept(item)) {

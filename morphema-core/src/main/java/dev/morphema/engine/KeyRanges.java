@@ -73,8 +73,8 @@ final class KeyRanges {
     }
 
     /**
-     * Adds a row; {@return one whose range overlaps, if that may not be, so that this one was not
-     * added}
+     * Adds a row; gives one whose range overlaps, if that may not be, so that this one was not
+     * added
      */
     @Nullable
     Value add(Value value, Value from, Value to) {

@@ -69,7 +69,7 @@ final class KeyTable {
         return Objects.equals(other, key.other());
     }
 
-    /** Adds a key that is not there yet; {@return its number}. */
+    /** Adds a key that is not there yet; gives its number. */
     int add(KeyCode key) {
         int number = size++;
         if (size * rowSize > rows.length) {

@@ -19,14 +19,14 @@ final class PackedValues {
     private final ValueEncoder encoder = new ValueEncoder(names);
     private final PackedBytes packed = new PackedBytes();
 
-    /** Adds a value; {@return its place}. */
+    /** Adds a value; gives its place. */
     int add(Value value) {
         encoder.clear();
         encoder.add(value);
         return addEncoded();
     }
 
-    /** Adds a row of values, each of which may be null; {@return its place}. */
+    /** Adds a row of values, each of which may be null; gives its place. */
     int add(@Nullable Value[] row) {
         encoder.clear();
         encoder.row(row);

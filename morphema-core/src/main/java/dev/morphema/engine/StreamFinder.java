@@ -189,8 +189,8 @@ final class StreamFinder {
     }
 
     /**
-     * Lets a source stream through loops, and once more for totals, if it can; {@return why it
-     * cannot, or null}.
+     * Lets a source stream through loops, and once more for totals, if it can; gives why it
+     * cannot, or null.
      */
     private @Nullable String stream(int source, List<Candidate> here, List<TotalFinder.Found> found) {
         List<AccessPaths.AccessPath> all = ways(here, found);

@@ -26,7 +26,7 @@ public record Signature(
      * One parameter.
      *
      * @param name as the reference shows it
-     * @param want what it takes
+     * @param kind what it takes
      * @param optional whether it may be left out, with all that follow
      * @param repeated whether it may come more than once; only the last
      */

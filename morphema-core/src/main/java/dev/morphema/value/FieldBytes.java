@@ -154,7 +154,7 @@ public final class FieldBytes {
             any = true;
         }
 
-        /** Begins a text that is added in pieces; {@return where it begins}. */
+        /** Begins a text that is added in pieces; gives where it begins. */
         public int beginText() {
             return end;
         }

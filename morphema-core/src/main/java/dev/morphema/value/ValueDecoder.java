@@ -129,7 +129,7 @@ public final class ValueDecoder {
                 layout, values, fields, origin, element == 0 ? null : names.name(element - 1), parts);
     }
 
-    /** Reads fields; {@return those that are bytes}. */
+    /** Reads fields; gives those that are bytes. */
     private @Nullable FieldBytes fields(int begin, int together, @Nullable Value[] values) {
         boolean stay = unchanging
                 && begin + together <= FieldBytes.MOST_START

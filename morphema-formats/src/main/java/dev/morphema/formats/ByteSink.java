@@ -83,8 +83,8 @@ public final class ByteSink {
         }
 
         /**
-         * Copies all bytes from one on, to where there is room for fifteen more; {@return where the
-         * copy ends}.
+         * Copies all bytes from one on, to where there is room for fifteen more; gives where the
+         * copy ends.
          */
         private int copy(int from, byte[] into, int at) {
             EightBytes.copy(bytes, from, into, at, length - from);

@@ -157,7 +157,7 @@ final class ByteTokens implements JsonTokens {
         return !ended;
     }
 
-    /** Goes on to the next byte that is no white space; {@return it, or -1 at the end}. */
+    /** Goes on to the next byte that is no white space; gives it, or -1 at the end. */
     private int skipWhite() throws IOException {
         while (true) {
             while (at < limit) {
@@ -528,8 +528,8 @@ final class ByteTokens implements JsonTokens {
     }
 
     /**
-     * Takes a text in which there are escapes or characters beyond ASCII; {@return the place after
-     * it, or -1}.
+     * Takes a text in which there are escapes or characters beyond ASCII; gives the place after
+     * it, or -1.
      */
     private int mixedText(FieldOrder.Field field, FieldBytes.Row row, @Nullable Value @Nullable [] values, int first) {
         int slot = field.slot();
@@ -563,8 +563,8 @@ final class ByteTokens implements JsonTokens {
     }
 
     /**
-     * Adds a text as pieces, without escapes; {@return the place after it, or -1 if it is not of
-     * common form}.
+     * Adds a text as pieces, without escapes; gives the place after it, or -1 if it is not of
+     * common form.
      */
     private int mixedTextInto(FieldBytes.Row row, int start) {
         byte[] bytes = buffer;

@@ -14,7 +14,7 @@ import tools.jackson.core.JsonToken;
  * that comes again is mostly the same object. Not thread-safe.
  */
 interface JsonTokens extends Closeable {
-    /** Goes to the next token; {@return it, or null at the end}. */
+    /** Goes to the next token; gives it, or null at the end. */
     @Nullable
     JsonToken next() throws IOException;
 
@@ -22,13 +22,13 @@ interface JsonTokens extends Closeable {
     @Nullable
     JsonToken current();
 
-    /** Goes to the next name of the object at hand; {@return it, or null at the object's end}. */
+    /** Goes to the next name of the object at hand; gives it, or null at the object's end. */
     @Nullable
     String nextName() throws IOException;
 
     /**
-     * Goes to the next token; {@return the text or number that it is, or null if it is something
-     * else}
+     * Goes to the next token; gives the text or number that it is, or null if it is something
+     * else
      *
      * @throws ArithmeticException if it is a number that has too many digits
      * @throws NumberFormatException if its exponent has too many

@@ -176,7 +176,7 @@ final class FormFinder {
         return end;
     }
 
-    /** Goes past white space and an end tag; {@return how many lines end in it}. */
+    /** Goes past white space and an end tag; gives how many lines end in it. */
     private int pastEndTag() {
         int lines = pastWhite();
         while (!stands('>')) {

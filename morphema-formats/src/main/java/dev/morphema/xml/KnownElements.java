@@ -104,7 +104,7 @@ final class KnownElements {
     }
 
     /**
-     * Takes an element whose start tag begins as in a form; {@return the place behind it, or -1}.
+     * Takes an element whose start tag begins as in a form; gives the place behind it, or -1.
      */
     private int take(ElementForm form, int at, RecordValue.@Nullable Builder into, long number) {
         ElementPlace place = form.place();
@@ -265,7 +265,7 @@ final class KnownElements {
         valueTo = at;
     }
 
-    /** Finds a value; {@return the place behind it, or the limit}. */
+    /** Finds a value; gives the place behind it, or the limit. */
     private int text(int from, PlainRun plain) {
         int end = plain.endOfText(buffer, from, limit);
         value = buffer;

@@ -29,7 +29,7 @@ final class XmlAttributes {
         return values;
     }
 
-    /** The next value is complete; {@return whether its attribute declares a namespace}. */
+    /** The next value is complete; says whether its attribute declares a namespace. */
     boolean endValue(XmlName name) {
         if (count == names.length) {
             names = Arrays.copyOf(names, count * 2);

@@ -233,7 +233,7 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
     }
 
     /**
-     * Takes a value in quotes; {@return the place behind it, or -1 if all of it has not been read}.
+     * Takes a value in quotes; gives the place behind it, or -1 if all of it has not been read.
      */
     private int value(int quoteAt) {
         byte quote = buffer[quoteAt];

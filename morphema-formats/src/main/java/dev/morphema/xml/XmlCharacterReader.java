@@ -88,7 +88,7 @@ final class XmlCharacterReader extends FilterReader {
         return to - offset;
     }
 
-    /** Normalizes line ends, up to a forbidden character; {@return where the rest ends}. */
+    /** Normalizes line ends, up to a forbidden character; gives where the rest ends. */
     private int normalize(char[] chars, int from, int end) {
         int to = from;
         for (int i = from; i < end; i++) {

@@ -66,7 +66,7 @@ interface XmlTokens {
     /** {@return how many characters the text at hand has at most} */
     int mostText();
 
-    /** Copies the text at hand; {@return where the copy ends}. */
+    /** Copies the text at hand; gives where the copy ends. */
     int copyText(char[] into, int at);
 
     /**
