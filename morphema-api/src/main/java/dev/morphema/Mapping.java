@@ -85,7 +85,7 @@ public final class Mapping {
      * outermost loop.
      */
     public String plan() {
-        return program.plan();
+        return program.plan().toString();
     }
 
     /** As {@link #run(Inputs, Outputs, RunOptions)}, with the default options. */
@@ -129,7 +129,7 @@ public final class Mapping {
                     Problem.error(Code.NOT_WRITTEN, "The output cannot be written: " + FileFaults.reason(e) + "."), e);
         } catch (OutOfMemoryError e) {
             // What the run held is garbage by now.
-            throw new ProblemException(program.outOfMemory(), e);
+            throw new ProblemException(program.plan().outOfMemory(), e);
         } catch (StackOverflowError e) {
             throw new ProblemException(
                     Problem.error(Code.LIMIT, "The rules of this mapping are nested too deeply for this run.")

@@ -9,6 +9,7 @@ import dev.morphema.formats.StandardFormats;
 import dev.morphema.function.FunctionTable;
 import dev.morphema.function.Stability;
 import dev.morphema.function.Trait;
+import dev.morphema.plan.Planner;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -193,7 +194,7 @@ public final class Morphema {
             return new Checked(null, problems);
         }
         try {
-            Program program = Compiler.compile(checked.mapping());
+            Program program = Compiler.compile(Planner.plan(checked.mapping()));
             return new Checked(new Mapping(program, formats, origin.filesRead()), problems);
         } catch (ProblemException e) {
             problems.addAll(e.problems());

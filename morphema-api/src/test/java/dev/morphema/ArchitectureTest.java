@@ -24,6 +24,8 @@ class ArchitectureTest {
             .definedBy("dev.morphema.formats", "dev.morphema.csv", "dev.morphema.json", "dev.morphema.xml")
             .layer("engine")
             .definedBy("dev.morphema.engine")
+            .layer("plan")
+            .definedBy("dev.morphema.plan")
             .layer("check")
             .definedBy("dev.morphema.check")
             .layer("function")
@@ -46,20 +48,23 @@ class ArchitectureTest {
             .mayOnlyBeAccessedByLayers("library")
             .whereLayer("engine")
             .mayOnlyBeAccessedByLayers("library", "output")
-            .whereLayer("check")
+            .whereLayer("plan")
             .mayOnlyBeAccessedByLayers("engine", "library")
+            .whereLayer("check")
+            .mayOnlyBeAccessedByLayers("plan", "engine", "library")
             .whereLayer("function")
-            .mayOnlyBeAccessedByLayers("check", "engine", "formats", "library")
+            .mayOnlyBeAccessedByLayers("check", "plan", "engine", "formats", "library")
             .whereLayer("convert")
             .mayOnlyBeAccessedByLayers("function", "check", "engine")
             .whereLayer("syntax")
-            .mayOnlyBeAccessedByLayers("check", "engine", "library");
+            .mayOnlyBeAccessedByLayers("check", "plan", "engine", "library");
 
     @ArchTest
     static final ArchRule CORE_KNOWS_NO_FILES_AND_FORMATS = noClasses()
             .that()
             .resideInAnyPackage(
                     "dev.morphema.engine",
+                    "dev.morphema.plan",
                     "dev.morphema.check",
                     "dev.morphema.function",
                     "dev.morphema.format",

@@ -283,7 +283,7 @@ class RunningTest {
                           fields {kg, ship}
                         read d, each calls: one record at a time
                           fields *
-                        read d, once more: one record at a time
+                        read d, each calls, once more: one record at a time
                           for count(d.calls)
                         write a: json
                           for each of heavy

@@ -1,115 +1,94 @@
 package dev.morphema.engine;
 
-import dev.morphema.check.Resolution;
-import dev.morphema.syntax.Block;
-import dev.morphema.syntax.Stmt;
+import dev.morphema.plan.Emit;
+import dev.morphema.plan.Emits;
 import dev.morphema.value.FieldName;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** Compiles the statements of one block. */
-final class ActionCompiler implements Stmt.Visitor<@Nullable Action> {
+final class ActionCompiler implements Emit.Visitor<@Nullable Action> {
     private final UnitCompiler unit;
-    private final Resolution resolution;
-    private final Block block;
-    private final Map<Stmt.Field, Actions.Field> fields = new IdentityHashMap<>();
+    private final Emits block;
+    private final Map<Emit.Field, Actions.Field> fields = new IdentityHashMap<>();
 
-    ActionCompiler(UnitCompiler unit, Resolution resolution, Block block) {
+    ActionCompiler(UnitCompiler unit, Emits block) {
         this.unit = unit;
-        this.resolution = resolution;
         this.block = block;
-    }
-
-    @Override
-    public Action field(Stmt.Field field) {
-        Actions.Field known = fields.get(field);
-        if (known == null) {
-            known = make(field);
-            fields.put(field, known);
-        }
-        return known;
-    }
-
-    private Actions.Field make(Stmt.Field field) {
-        Content content = field.content() instanceof Stmt.Rule rule
-                ? new Content.Rule(
-                        unit.node(rule.value()), resolution.converter(field).orElse(null))
-                : unit.content(field.content());
-        return new Actions.Field(
-                field.name().span(),
-                unit.fieldName(field.name(), field.attribute()),
-                field.presence(),
-                content,
-                resolution.slotIfAny(field).orElse(-1),
-                resolution.slotIfAny(field.content()).orElse(-1));
-    }
-
-    @Override
-    public Action ownText(Stmt.OwnText ownText) {
-        return new Actions.OwnText(unit.node(ownText.value()));
-    }
-
-    @Override
-    public Action item(Stmt.Item item) {
-        return new Actions.Item(unit.content(item.content()), unit.counted());
+        block.statements().forEach(this::prepare);
     }
 
     /**
      * Makes known how lets and kept fields are calculated, before anything is compiled that may use
      * them.
      */
-    void prepare(Stmt statement) {
-        if (statement instanceof Stmt.Let let) {
-            unit.lazy(resolution.slot(let), () -> unit.node(let.value()));
-        } else if (statement instanceof Stmt.Field field) {
-            resolution.slotIfAny(field).ifPresent(slot -> unit.lazy(slot, () -> kept(field)));
+    private void prepare(Emit emit) {
+        if (emit instanceof Emit.Let let) {
+            unit.lazy(let.slot(), () -> unit.rule(let.value()));
+        } else if (emit instanceof Emit.Field field && field.keptIn() >= 0) {
+            unit.lazy(
+                    field.keptIn(),
+                    () -> new KeptNode(field.span(), (Content.Rule) field(field).content()));
         }
     }
 
-    private Node kept(Stmt.Field field) {
-        Content.Rule rule = (Content.Rule) ((Actions.Field) field(field)).content();
-        return new KeptNode(field.name().span(), rule);
+    @Override
+    public Actions.Field field(Emit.Field field) {
+        Actions.Field known = fields.get(field);
+        if (known == null) {
+            known = new Actions.Field(
+                    field.span(),
+                    field.name(),
+                    field.presence(),
+                    unit.content(field.output()),
+                    field.keptIn(),
+                    field.doneIn());
+            fields.put(field, known);
+        }
+        return known;
     }
 
     @Override
-    public @Nullable Action let(Stmt.Let let) {
+    public Action ownText(Emit.OwnText ownText) {
+        return new Actions.OwnText(unit.rule(ownText.value()));
+    }
+
+    @Override
+    public Action item(Emit.Item item) {
+        return new Actions.Item(unit.content(item.output()), item.counted());
+    }
+
+    @Override
+    public @Nullable Action let(Emit.Let let) {
         return null;
     }
 
     @Override
-    public Action ifThen(Stmt.If ifThen) {
+    public Action choice(Emit.Choice choice) {
         return new Actions.Choice(
-                unit.node(ifThen.condition()),
-                unit.body(ifThen.then()),
-                ifThen.otherwise() == null ? null : unit.body(ifThen.otherwise()));
+                unit.rule(choice.condition()),
+                unit.body(choice.then()),
+                choice.otherwise() == null ? null : unit.body(choice.otherwise()));
     }
 
     @Override
-    public Action copy(Stmt.Copy copy) {
-        Set<FieldName> names = new LinkedHashSet<>();
-        copy.names().forEach(name -> {
-            names.add(unit.fieldName(name, false));
-            names.add(unit.fieldName(name, true));
-        });
+    public Action copy(Emit.Copy copy) {
         Map<FieldName, Actions.Field> inPlace = new LinkedHashMap<>();
-        for (Stmt statement : block.statements()) {
-            if (statement instanceof Stmt.Field field) {
-                Actions.Field action = (Actions.Field) field(field);
-                inPlace.put(action.name(), action);
+        for (Emit emit : block.statements()) {
+            if (emit instanceof Emit.Field field) {
+                inPlace.put(field.name(), field(field));
             }
         }
-        boolean only = copy.choice() == Stmt.Copy.Choice.ONLY;
-        boolean without = copy.choice() == Stmt.Copy.Choice.WITHOUT;
-        return new CopyAction(unit.node(copy.record()), only ? names : null, without ? names : Set.of(), inPlace);
+        Set<FieldName> without = copy.without();
+        return new CopyAction(unit.node(copy.record()), copy.only(), without == null ? Set.of() : without, inPlace);
     }
 
     @Override
-    public Action require(Stmt.Require require) {
+    public Action require(Emit.Require require) {
         return new Actions.Require(
-                require.span(), unit.node(require.condition()), require.warn(), unit.node(require.message()));
+                require.span(), unit.rule(require.condition()), require.warn(), unit.rule(require.message()));
     }
 }

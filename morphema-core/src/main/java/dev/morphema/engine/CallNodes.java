@@ -215,6 +215,26 @@ final class CallNodes {
         }
     }
 
+    /** A define whose arguments stand in place of their names. */
+    static final class Inlined extends Node {
+        private final Node body;
+
+        Inlined(Span span, Node body) {
+            super(span);
+            this.body = body;
+        }
+
+        @Override
+        Value compute(Frame frame) {
+            return body.eval(frame);
+        }
+
+        @Override
+        boolean each(Frame frame, ItemSink sink) {
+            return body.each(frame, sink);
+        }
+    }
+
     /** A define; its arguments are calculated when they are first used. */
     static final class Defined extends Node {
         private final Program.Unit unit;

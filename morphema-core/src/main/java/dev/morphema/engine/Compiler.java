@@ -2,99 +2,121 @@ package dev.morphema.engine;
 
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.engine.NameNodes.Constant;
+import dev.morphema.plan.Pipeline;
+import dev.morphema.plan.Plan;
+import dev.morphema.plan.Term;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
-import dev.morphema.syntax.Loop;
-import dev.morphema.syntax.Stmt;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
-/** Turns a checked mapping into a program. */
+/** Turns a plan into a program. */
 public final class Compiler {
     private static final Value[] WITHOUT_RANGE = {};
 
+    private final Plan plan;
     private final CheckedMapping mapping;
-    private final StreamFinder streams;
-    private final SourceTotals totals;
-    private final SlotSite.Numbering sites = new SlotSite.Numbering();
+    private final Function<UnitCompiler.Shared, UnitCompiler> backEnd;
+    private final UnitCompiler.Shared shared =
+            new UnitCompiler.Shared(new ArrayList<>(), new LinkedHashMap<>(), new SlotSite.Numbering());
     private final List<UnitCompiler> units = new ArrayList<>();
-    private final List<Program.Unit> globals = new ArrayList<>();
-    private final List<Program.Unit> defines = new ArrayList<>();
 
-    private Compiler(CheckedMapping mapping) {
-        this.mapping = mapping;
-        this.streams = new StreamFinder(mapping);
-        this.totals = new SourceTotals(streams);
+    private Compiler(Plan plan, Function<UnitCompiler.Shared, UnitCompiler> backEnd) {
+        this.plan = plan;
+        this.mapping = plan.mapping();
+        this.backEnd = backEnd;
     }
 
     /**
-     * {@return the program of a mapping}
+     * {@return the program that does what a plan says}
      *
-     * @param mapping checked without errors
      * @throws ProblemException if a table from a file has a key twice
      */
-    public static Program compile(CheckedMapping mapping) {
-        return new Compiler(mapping).compile();
+    public static Program compile(Plan plan) {
+        return compile(plan, PlainCompiler::new);
+    }
+
+    /** @param backEnd makes what compiles a unit */
+    static Program compile(Plan plan, Function<UnitCompiler.Shared, UnitCompiler> backEnd) {
+        return new Compiler(plan, backEnd).compile();
     }
 
     private Program compile() {
-        for (CheckedMapping.Global global : mapping.globals()) {
-            globals.add(new Program.Unit(global.slots()));
+        for (Plan.Formula define : plan.defines()) {
+            shared.defines().add(new Program.Unit(define.slots()));
         }
-        for (CheckedMapping.Define define : mapping.defines()) {
-            defines.add(new Program.Unit(define.slots()));
+        List<Program.Unit> globals = new ArrayList<>();
+        for (Plan.Formula let : plan.globals()) {
+            Program.Unit global = new Program.Unit(let.slots());
+            global.set(unit().rule(let.term()));
+            globals.add(global);
         }
-        for (int i = 0; i < globals.size(); i++) {
-            globals.get(i).set(unit().node(mapping.globals().get(i).decl().value()));
-        }
-        for (int i = 0; i < defines.size(); i++) {
-            defines.get(i).set(unit().node(mapping.defines().get(i).decl().value()));
+        for (int i = 0; i < plan.defines().size(); i++) {
+            shared.defines().get(i).set(unit().rule(plan.defines().get(i).term()));
         }
         List<Program.Param> params = params();
         List<Program.TableMaker> tables = tables();
         List<Program.Target> targets = targets();
         units.forEach(UnitCompiler::complete);
-        return new Program(mapping, globals, params, tables, targets, streams, totals, sites.count());
+        return new Program(
+                plan,
+                globals,
+                params,
+                tables,
+                targets,
+                shared.totals(),
+                shared.sites().count());
     }
 
     /** {@return a compiler for what runs in one frame} */
     private UnitCompiler unit() {
-        UnitCompiler unit = new UnitCompiler(mapping.resolution(), defines, totals, sites);
+        UnitCompiler unit = backEnd.apply(shared);
         units.add(unit);
         return unit;
     }
 
     private List<Program.Param> params() {
         List<Program.Param> params = new ArrayList<>();
-        for (CheckedMapping.Param param : mapping.params()) {
-            Expr fallback = param.decl().fallback();
+        for (int i = 0; i < mapping.params().size(); i++) {
+            CheckedMapping.Param param = mapping.params().get(i);
+            Plan.Formula fallback = plan.fallbacks().get(i);
             params.add(new Program.Param(
-                    param.decl().name().text(), param.converter(), fallback == null ? null : unit().node(fallback)));
+                    param.decl().name().text(),
+                    param.converter(),
+                    fallback == null ? null : unit().rule(fallback.term())));
         }
         return params;
+    }
+
+    private static @Nullable Node nodeIfAny(UnitCompiler unit, @Nullable Term term) {
+        return term == null ? null : unit.node(term);
     }
 
     private List<Program.TableMaker> tables() {
         List<Program.TableMaker> makers = new ArrayList<>();
         List<Problem> problems = new ArrayList<>();
-        for (CheckedMapping.Table table : mapping.tables()) {
-            if (table.decl() instanceof Decl.FileTable file) {
+        for (int i = 0; i < plan.tables().size(); i++) {
+            CheckedMapping.Table table = mapping.tables().get(i);
+            if (plan.tables().get(i) instanceof Plan.LoopTable loop) {
+                makers.add(loopTable(loop, (Decl.LoopTable) table.decl()));
+            } else if (plan.tables().get(i) instanceof Plan.InlineTable inline) {
+                makers.add(inlineTable(inline, (Decl.InlineTable) table.decl()));
+            } else {
                 try {
-                    TableIndex index = index(file, table.rows());
+                    TableIndex index = index((Decl.FileTable) table.decl(), table.rows());
                     makers.add(run -> index);
                 } catch (ProblemException e) {
                     problems.addAll(e.problems());
                 }
-            } else if (table.decl() instanceof Decl.LoopTable loop) {
-                makers.add(loopTable(loop, table.slots()));
-            } else {
-                makers.add(inlineTable((Decl.InlineTable) table.decl(), table.slots()));
             }
         }
         if (!problems.isEmpty()) {
@@ -122,19 +144,17 @@ public final class Compiler {
         return FieldName.of(((Expr.Reference) expr).name());
     }
 
-    private Program.TableMaker loopTable(Decl.LoopTable table, int slots) {
+    private Program.TableMaker loopTable(Plan.LoopTable table, Decl.LoopTable decl) {
         UnitCompiler unit = unit();
         LoopPlan loop = unit.loop(table.loop());
-        Decl.Columns columns = table.columns();
-        Stages.Keys keys = unit.keys(columns.keys());
-        Node from = columns.from() == null ? null : unit.node(columns.from());
-        Node to = columns.to() == null ? null : unit.node(columns.to());
-        Node row = unit.member(
-                table.span(), mapping.resolution().member(table.loop().first()));
+        Stages.Keys keys = unit.keys(table.keys());
+        Node from = nodeIfAny(unit, table.from());
+        Node to = nodeIfAny(unit, table.to());
+        Node row = unit.node(table.row());
         return run -> {
-            Frame frame = new Frame(run, slots);
-            TableIndex index =
-                    new TableIndex(table.name().span(), columns.many(), from != null, row instanceof NameNodes.Local);
+            Frame frame = new Frame(run, table.slots());
+            TableIndex index = new TableIndex(
+                    decl.name().span(), decl.columns().many(), from != null, row instanceof NameNodes.Local);
             loop.run(frame, () -> {
                 Value[] range =
                         from == null || to == null ? WITHOUT_RANGE : new Value[] {from.scalar(frame), to.scalar(frame)};
@@ -149,19 +169,16 @@ public final class Compiler {
         };
     }
 
-    private Program.TableMaker inlineTable(Decl.InlineTable table, int slots) {
-        UnitCompiler unit = unit();
-        List<Node> nodes =
-                table.entries().stream().map(entry -> unit.node(entry.value())).toList();
+    private Program.TableMaker inlineTable(Plan.InlineTable table, Decl.InlineTable decl) {
+        List<Node> nodes = unit().nodes(table.values());
         if (nodes.stream().allMatch(Constant.class::isInstance)) {
             TableIndex index = inlineIndex(
-                    table, nodes.stream().map(n -> ((Constant) n).value()).toList());
+                    decl, nodes.stream().map(n -> ((Constant) n).value()).toList());
             return run -> index;
         }
         return run -> {
-            Frame frame = new Frame(run, slots);
-            return inlineIndex(
-                    table, nodes.stream().map(node -> node.one(frame)).toList());
+            Frame frame = new Frame(run, table.slots());
+            return inlineIndex(decl, nodes.stream().map(node -> node.one(frame)).toList());
         };
     }
 
@@ -176,24 +193,14 @@ public final class Compiler {
 
     private List<Program.Target> targets() {
         List<Program.Target> targets = new ArrayList<>();
-        for (int i = 0; i < mapping.targets().size(); i++) {
-            CheckedMapping.Target target = mapping.targets().get(i);
+        for (Plan.Target target : plan.targets()) {
             UnitCompiler unit = unit();
-            Loop streamed = streams.loop(i);
-            if (streamed != null) {
-                unit.stream(streamed);
-            }
-            Decl.Target decl = target.decl();
-            if (decl.split() != null) {
-                unit.passMembers(decl.split(), decl.into(), decl.content());
-            }
-            LoopPlan split = decl.split() == null ? null : unit.split(decl.split());
-            Node name = decl.into() == null ? null : unit.node(decl.into());
-            Content document = decl.content() instanceof Stmt.Nested nested
-                    ? unit.document(nested.block(), target.list())
-                    : unit.content(decl.content());
-            boolean repeats = split != null || unit.repeats();
-            targets.add(new Program.Target(target, split, name, document, repeats, streams.pass(i), unit.foundByKey()));
+            Pipeline split = target.split();
+            LoopPlan documents = split == null ? null : unit.loop(split);
+            Node name = nodeIfAny(unit, target.name());
+            Content document = unit.content(target.document());
+            targets.add(new Program.Target(
+                    target.checked(), documents, name, document, target.repeats(), target.scan(), target.slots()));
         }
         return targets;
     }

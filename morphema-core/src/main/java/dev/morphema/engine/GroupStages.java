@@ -136,11 +136,6 @@ final class GroupStages {
         }
 
         @Override
-        public String describe() {
-            return "group by " + keys.written() + ", " + names.use().describe(false);
-        }
-
-        @Override
         public Flow start(Frame frame, Flow next) {
             return grouping(frame, next, frame.run().budget());
         }
@@ -189,21 +184,8 @@ final class GroupStages {
     /** {@code group runs by} and {@code group from}: a group ends where the next begins. */
     record Runs(Stages.@Nullable Keys keys, @Nullable Node begins, Node member, Names names) implements Stage.Grouping {
         @Override
-        public boolean holds() {
-            return !names.use().passes() && use().holds();
-        }
-
-        @Override
         public GroupUse use() {
             return names.use();
-        }
-
-        @Override
-        public String describe() {
-            String what = keys == null
-                    ? "group from each " + Objects.requireNonNull(begins).written()
-                    : "group neighbours by " + keys.written();
-            return what + ", " + names.use().describe(true);
         }
 
         @Override

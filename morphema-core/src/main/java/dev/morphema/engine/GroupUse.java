@@ -13,7 +13,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,9 +22,6 @@ import org.jspecify.annotations.Nullable;
  * afterwards.
  */
 final class GroupUse {
-    /** So many functions are kept up at most; with more the members are kept. */
-    private static final int MOST_RUNNING = 64;
-
     private final int slot;
     private CallNodes.Aggregate[] running = {};
     /** For each function that can do with cells the first of them. */
@@ -39,7 +35,7 @@ final class GroupUse {
     private int cells;
     private boolean tallied = true;
     private final List<LoopPlan> nested = new ArrayList<>();
-    private boolean kept;
+    private final boolean kept;
     /** The loop that the members go through one at a time; null if there is none. */
     private @Nullable LoopPlan over;
     /** Known when all uses are. */
@@ -59,18 +55,17 @@ final class GroupUse {
      */
     private record Sums(@Nullable Parts[] parts, long functions) {}
 
-    /** @param slot of the name of the members */
-    GroupUse(int slot) {
+    /**
+     * @param slot of the name of the members
+     * @param kept whether the members are kept
+     */
+    GroupUse(int slot, boolean kept) {
         this.slot = slot;
+        this.kept = kept;
     }
 
     int slot() {
         return slot;
-    }
-
-    /** The members are used in some other way. */
-    void keep() {
-        kept = true;
     }
 
     /** The members go through a loop, one at a time, and are not used as values beside. */
@@ -80,7 +75,7 @@ final class GroupUse {
 
     /** {@return whether the members are passed on one at a time} */
     boolean passes() {
-        return over != null && !kept;
+        return over != null;
     }
 
     /** {@return whether the members themselves are kept} */
@@ -90,7 +85,6 @@ final class GroupUse {
 
     /** {@return the place of a function over the members in the state of each group} */
     int add(CallNodes.Aggregate aggregate) {
-        kept |= running.length == MOST_RUNNING;
         running = Arrays.copyOf(running, running.length + 1);
         running[running.length - 1] = aggregate;
         places = Arrays.copyOf(places, running.length);
@@ -241,45 +235,5 @@ final class GroupUse {
 
     List<LoopPlan> nested() {
         return nested;
-    }
-
-    /** {@return whether the members or keys are held, here or by a loop over the members} */
-    boolean holds() {
-        return kept
-                || over != null
-                || running.length == 0
-                || nested.stream().anyMatch(loop -> loop.holding().holds());
-    }
-
-    /**
-     * {@return what is held of each group, as the printed plan shows it: a line, and one for each
-     * loop over the members}
-     *
-     * @param ends whether a group has ended when the next begins
-     */
-    String describe(boolean ends) {
-        if (kept) {
-            return "holding the members";
-        }
-        List<String> held = new ArrayList<>();
-        if (passes()) {
-            held.add(ends ? "passing each member on" : "holding the members, passing each on");
-        }
-        if (running.length > 0) {
-            held.add("keeping up "
-                    + Arrays.stream(running).map(Node::written).distinct().collect(Collectors.joining(", ")));
-        }
-        StringBuilder lines = new StringBuilder(held.isEmpty() ? "holding the keys" : String.join(", ", held));
-        for (LoopPlan loop : nested) {
-            describe(loop.holding(), lines);
-        }
-        if (over != null && passes()) {
-            over.stages().forEach(stage -> describe(stage, lines));
-        }
-        return lines.toString();
-    }
-
-    private static void describe(Stage stage, StringBuilder lines) {
-        lines.append("\n  in each: ").append(stage.describe().replace("\n", "\n  "));
     }
 }

@@ -37,12 +37,6 @@ final class KeyedItems extends Node {
         this.asked = asked;
     }
 
-    /** {@return how a loop goes through a sequence, as the printed plan shows it} */
-    static String describe(Node sequence) {
-        return "for each of " + sequence.written()
-                + (sequence instanceof KeyedItems items ? ", found by " + items.keys.written() : "");
-    }
-
     /** The values by their keys, for one run. */
     static final class Index {
         private final ManyRows rows = new ManyRows(false);

@@ -158,11 +158,6 @@ final class NameNodes {
         }
 
         @Override
-        boolean each(Frame frame, ItemSink sink) {
-            return frame.run().goesToTable(index) ? frame.run().eachRecord(index, sink) : super.each(frame, sink);
-        }
-
-        @Override
         RecordSink stream(Frame frame, RecordSink sink) {
             return sink;
         }

@@ -6,6 +6,7 @@ import dev.morphema.format.Limits;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.TargetFormat.DocumentWriter;
+import dev.morphema.plan.Scan;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
@@ -204,18 +205,18 @@ public final class Run {
         for (int i = 0; i < program.targets().size(); i++) {
             targets.add(TargetRun.of(i, program, state, writers));
         }
-        for (Program.Scan pass : program.passes()) {
+        for (Scan pass : program.scans()) {
             if (streams(pass)) {
                 stream(
                         pass,
                         targets.stream()
                                 .filter(target -> target != null
-                                        && pass.equals(target.target().pass()))
+                                        && pass.equals(target.target().scan()))
                                 .toList());
             }
         }
         for (TargetRun target : targets) {
-            if (target != null && !streams(target.target().pass())) {
+            if (target != null && !streams(target.target().scan())) {
                 target.begin();
                 target.write();
             }
@@ -283,7 +284,7 @@ public final class Run {
      * Whether records are read one at a time; where that takes several readings, a small input is
      * kept instead.
      */
-    private boolean streams(Program.@Nullable Scan pass) {
+    private boolean streams(@Nullable Scan pass) {
         return pass != null && !keepsAll(pass.source());
     }
 
@@ -292,7 +293,7 @@ public final class Run {
     }
 
     /** Reads a source once and pushes each record through all targets that go over it. */
-    private void stream(Program.Scan pass, List<TargetRun> targets) throws IOException {
+    private void stream(Scan pass, List<TargetRun> targets) throws IOException {
         if (targets.isEmpty()) {
             return;
         }
@@ -309,7 +310,7 @@ public final class Run {
         }
     }
 
-    private void push(Program.Scan pass, List<Streaming> open) throws IOException {
+    private void push(Scan pass, List<Streaming> open) throws IOException {
         int source = pass.source();
         boolean bare = open.size() == 1 && open.get(0).sink().takesBare();
         boolean kept =
@@ -416,21 +417,15 @@ public final class Run {
         }
 
         @Override
-        public boolean each(int source, ItemSink sink) {
-            return each(source, List.of(), state.caches().keptProjection(source), sink);
-        }
-
-        @Override
-        public boolean streams(Program.Scan pass) {
+        public boolean streams(Scan pass) {
             return Run.this.streams(pass);
         }
 
         @Override
-        public void each(Program.Scan pass, ItemSink sink) {
-            each(pass.source(), pass.path(), state.caches().projection(pass.source()), sink);
-        }
-
-        private boolean each(int source, List<FieldName> path, Projection projection, ItemSink sink) {
+        public void each(Scan scan, ItemSink sink) {
+            int source = scan.source();
+            List<FieldName> path = scan.path();
+            Projection projection = state.caches().projection(source);
             try (RecordReader reader = readers.open(source, path, projection)) {
                 boolean more = true;
                 Reading reading = begin(source, path, projection);
@@ -445,7 +440,6 @@ public final class Run {
                 if (!more) {
                     leftEarly.set(source);
                 }
-                return more;
             } catch (IOException e) {
                 throw new InputFault(unreadable(source, e));
             }
@@ -481,7 +475,7 @@ public final class Run {
             }
             read[source] = Math.max(read[source], value == Missing.ABSENT ? 0 : 1);
             if (keepsAll(source)) {
-                read[source] = program.passes().stream()
+                read[source] = program.allScans()
                         .filter(pass -> pass.source() == source)
                         .mapToLong(pass -> count(value, pass.path()))
                         .max()

@@ -56,7 +56,7 @@ public final class RunCaches {
     Projection keptProjection(int source) {
         Projection known = kept[source];
         if (known == null) {
-            known = program.keptProjection(source).fresh();
+            known = program.plan().keptProjection(source).fresh();
             kept[source] = known;
         }
         return known;

@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.plan.Scan;
 import dev.morphema.value.Value;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -17,7 +18,7 @@ final class RunMemory {
     private final Map<Node, Value> once = new HashMap<>();
     private final Map<TotalNode, TotalNode.Result> totals = new HashMap<>();
     /** The readings for totals that were begun and are not at their end. */
-    private final Set<Program.Scan> underWay = new HashSet<>();
+    private final Set<Scan> underWay = new HashSet<>();
 
     private final Map<KeyedItems, OnDemand<KeyedItems.Index>> indexes = new HashMap<>();
     private final Map<OperatorNodes.In, OnDemand<Membership>> members = new HashMap<>();
@@ -59,7 +60,7 @@ final class RunMemory {
      * {@return what a function came to in a reading of its source for it and others, or null if the
      * source is kept}
      */
-    TotalNode.@Nullable Result total(TotalNode total, Program.Scan pass) {
+    TotalNode.@Nullable Result total(TotalNode total, Scan pass) {
         if (!totals.containsKey(total) && reading.streams(pass)) {
             if (underWay.add(pass)) {
                 calculate(pass, program.totals(pass));
@@ -72,7 +73,7 @@ final class RunMemory {
         return totals.get(total);
     }
 
-    private void calculate(Program.Scan pass, List<TotalNode> all) {
+    private void calculate(Scan pass, List<TotalNode> all) {
         List<TotalNode.Result> results = all.stream()
                 .map(total -> total.start(new Frame(run, program.mostSlots())))
                 .toList();

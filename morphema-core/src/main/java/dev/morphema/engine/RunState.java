@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.function.Function;
+import dev.morphema.plan.Scan;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.value.Many;
@@ -23,14 +24,11 @@ final class RunState implements Function.Context {
         /** {@return all of a source} */
         Value read(int source);
 
-        /** Gives each record of a source to a sink; says whether the sink wanted all. */
-        boolean each(int source, ItemSink sink);
-
         /** {@return whether the records of a pass are read one at a time} */
-        boolean streams(Program.Scan pass);
+        boolean streams(Scan pass);
 
         /** Gives each record of a pass to a sink, until that wants no more. */
-        void each(Program.Scan pass, ItemSink sink);
+        void each(Scan pass, ItemSink sink);
     }
 
     /** Each of a chain of lets needs stack for all before it. */
@@ -152,13 +150,14 @@ final class RunState implements Function.Context {
         return value;
     }
 
-    /** {@return whether all that a source is for is to fill a table} */
-    boolean goesToTable(int source) {
-        return program.tableOf(source) != null;
+    /** {@return whether the records of a scan are read one at a time} */
+    boolean streams(Scan scan) {
+        return reading.streams(scan);
     }
 
-    boolean eachRecord(int source, ItemSink sink) {
-        return reading.each(source, sink);
+    /** Gives each record of a scan to a sink, until that wants no more. */
+    void eachRecord(Scan scan, ItemSink sink) {
+        reading.each(scan, sink);
     }
 
     TableIndex table(int index) {

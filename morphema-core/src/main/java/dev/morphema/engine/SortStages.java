@@ -3,32 +3,14 @@ package dev.morphema.engine;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import dev.morphema.syntax.Expr;
-import dev.morphema.syntax.Loop;
 import dev.morphema.value.Comparison;
-import dev.morphema.value.NumberValue;
 import dev.morphema.value.Value;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /** The clauses that give turns back in order. */
 final class SortStages {
-    /** With more turns to take all are sorted, which may spill them. */
-    private static final int MOST_FIRST = 1000;
-
     private SortStages() {}
-
-    /**
-     * {@return how many turns a clause takes, if it says so and they are not too many to be held as
-     * they come, else 0}
-     */
-    static int mostFirst(Loop.Take take) {
-        if (take.count() instanceof Expr.Literal literal && literal.value() instanceof NumberValue number) {
-            int count = number.decimal().intValue();
-            return count > 0 && count <= MOST_FIRST && number.equals(NumberValue.of(count)) ? count : 0;
-        }
-        return 0;
-    }
 
     /**
      * The order of turns: absent and null come last either way.
@@ -37,10 +19,6 @@ final class SortStages {
      * @param names the slots of the names that a turn has
      */
     record Order(Stages.Keys keys, boolean[] descending, int[] names) {
-        String written() {
-            return "sort by " + keys.written();
-        }
-
         Value[] keys(Frame frame) {
             return keys.values(frame);
         }
@@ -99,16 +77,6 @@ final class SortStages {
     /** {@code sort by}: stable. */
     record All(Order order) implements Stage {
         @Override
-        public boolean holds() {
-            return true;
-        }
-
-        @Override
-        public String describe() {
-            return order.written() + ", holding all turns";
-        }
-
-        @Override
         public Flow start(Frame frame, Flow next) {
             SortedTurns turns = new SortedTurns(
                     order.descending(), order::compare, frame.run().budget());
@@ -135,16 +103,6 @@ final class SortStages {
      * @param most how many are taken, at least one
      */
     record First(Order order, int most) implements Stage.Holding {
-        @Override
-        public boolean holds() {
-            return true;
-        }
-
-        @Override
-        public String describe() {
-            return order.written() + ", holding only the first " + (most == 1 ? "turn" : most + " turns");
-        }
-
         @Override
         public Flow start(Frame frame, Flow next) {
             return startHeld(frame, next);

@@ -27,23 +27,10 @@ interface Stage {
         /** {@return how the members of its groups are used} */
         GroupUse use();
 
-        @Override
-        default boolean holds() {
-            return use().holds();
-        }
-
         /**
          * {@return whether the keys are single fields of a member, and so is all that is needed of
          * the members}
          */
         boolean takesBare();
     }
-
-    /** {@return whether more memory is taken the more records, keys or turns there are} */
-    default boolean holds() {
-        return false;
-    }
-
-    /** {@return the stage in one line, as the printed plan shows it} */
-    String describe();
 }

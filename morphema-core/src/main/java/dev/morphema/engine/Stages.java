@@ -14,7 +14,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /** The clauses that pass on or drop turns as they come. */
@@ -50,11 +49,6 @@ final class Stages {
     /** {@code for y in x.lines}. */
     record Bind(Node sequence, int slot, boolean optional) implements InTurn {
         @Override
-        public String describe() {
-            return KeyedItems.describe(sequence) + (optional ? ", or once without" : "");
-        }
-
-        @Override
         public Flow start(Frame frame, Flow next) {
             return new Passing(next) {
                 @Override
@@ -72,11 +66,6 @@ final class Stages {
 
     /** {@code where}. */
     record Where(Node condition) implements InTurn {
-        @Override
-        public String describe() {
-            return "keep where " + condition.written();
-        }
-
         @Override
         public Flow start(Frame frame, Flow next) {
             return new Passing(next) {
@@ -99,11 +88,6 @@ final class Stages {
     /** Drops the turns that give nothing. */
     record Given(Node item) implements InTurn {
         @Override
-        public String describe() {
-            return "keep what is there";
-        }
-
-        @Override
         public Flow start(Frame frame, Flow next) {
             return new Passing(next) {
                 @Override
@@ -116,11 +100,6 @@ final class Stages {
 
     /** {@code let}: forgets what it was in the turn before; it is calculated when it is used. */
     record Let(int slot) implements InTurn {
-        @Override
-        public String describe() {
-            return "name a value, calculated when used";
-        }
-
         @Override
         public Flow start(Frame frame, Flow next) {
             return new Passing(next) {
@@ -135,11 +114,6 @@ final class Stages {
 
     /** {@code numbered n}, {@code numbered n by key}. */
     record Numbered(int slot, Keys keys) implements InTurn {
-        @Override
-        public String describe() {
-            return "number" + (keys.nodes().isEmpty() ? "" : " within " + keys.written());
-        }
-
         @Override
         public Flow start(Frame frame, Flow next) {
             Map<Object, Long> counts = new HashMap<>();
@@ -157,16 +131,6 @@ final class Stages {
     /** {@code distinct by}. */
     record Distinct(Keys keys) implements InTurn {
         @Override
-        public boolean holds() {
-            return true;
-        }
-
-        @Override
-        public String describe() {
-            return "keep the first for each " + keys.written() + ", holding the keys";
-        }
-
-        @Override
         public Flow start(Frame frame, Flow next) {
             Set<Object> seen = new HashSet<>();
             return new Passing(next) {
@@ -180,11 +144,6 @@ final class Stages {
 
     /** {@code take}. */
     record Take(Node count) implements InTurn {
-        @Override
-        public String describe() {
-            return "stop after " + count.written();
-        }
-
         @Override
         public Flow start(Frame frame, Flow next) {
             return new Passing(next) {
@@ -271,10 +230,6 @@ final class Stages {
                 texts[i] = TextValue.of(record.bytes(), record.from(slots[i]), record.to(slots[i]));
             }
             return texts;
-        }
-
-        String written() {
-            return nodes.stream().map(Node::written).collect(Collectors.joining(", "));
         }
 
         Value[] values(Frame frame) {

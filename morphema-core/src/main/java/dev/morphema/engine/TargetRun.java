@@ -20,7 +20,7 @@ abstract class TargetRun {
     private TargetRun(int index, Program.Target target, RunState state) {
         this.index = index;
         this.target = target;
-        this.frame = new Frame(state, target.checked().slots());
+        this.frame = new Frame(state, target.slots());
     }
 
     /** {@return the run of a target, or null if it is not wanted} */

@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.function.Function;
+import dev.morphema.plan.Scan;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Value;
 import java.util.Objects;
@@ -12,17 +13,20 @@ import org.jspecify.annotations.Nullable;
  */
 final class TotalNode extends Node {
     private final CallNodes.Aggregate aggregate;
-    private final StreamFinder.Total total;
+    private final Scan scan;
+    /** How many steps lead from a record down to what the function takes. */
+    private final int steps;
 
-    TotalNode(CallNodes.Aggregate aggregate, StreamFinder.Total total) {
+    TotalNode(CallNodes.Aggregate aggregate, Scan scan, int steps) {
         super(aggregate.span());
         this.aggregate = aggregate;
-        this.total = total;
+        this.scan = scan;
+        this.steps = steps;
     }
 
     @Override
     Value compute(Frame frame) {
-        Result result = frame.run().memory().total(this, total.pass());
+        Result result = frame.run().memory().total(this, scan);
         return result == null ? aggregate.eval(frame) : result.value();
     }
 
@@ -42,7 +46,7 @@ final class TotalNode extends Node {
         private Result(Frame frame) {
             guarded(() -> {
                 accumulator = aggregate.start(frame);
-                sink = accumulator == null ? null : items(aggregate.items(), total.steps(), frame, this::add);
+                sink = accumulator == null ? null : items(aggregate.items(), steps, frame, this::add);
                 open = sink != null;
             });
         }

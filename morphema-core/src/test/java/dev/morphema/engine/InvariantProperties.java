@@ -177,7 +177,7 @@ class InvariantProperties {
                         + "target p: events { list for r in rows for s in ships where s.k == r.k and r.v > 1 => s.v }\n"
                         + "target q: events { list for r in rows for s in ships where s.k == s.v => s.v }\n"
                         + "target t: events { list for r in rows for s in ships where r.k == s.k and s.v == r.v and s.t > 1 => s.v }");
-        assertThat(program.plan().lines().filter(line -> line.contains("for each of ships")))
+        assertThat(program.plan().toString().lines().filter(line -> line.contains("for each of ships")))
                 .containsExactly(
                         "  for each of ships",
                         "  for each of ships, found by s.k",

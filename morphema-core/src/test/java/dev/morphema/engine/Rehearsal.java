@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.check.CheckedMapping;
 import dev.morphema.check.Checker;
 import dev.morphema.check.Environment;
 import dev.morphema.format.BareRecord;
@@ -13,6 +14,7 @@ import dev.morphema.format.RecordReader;
 import dev.morphema.format.SourceFormat;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.function.FunctionTable;
+import dev.morphema.plan.Planner;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.Parser;
@@ -41,7 +43,7 @@ import org.jspecify.annotations.Nullable;
  * Runs a mapping on rows in memory, and tells all that happens on the way, in order: {@code open
  * rows {k, n}}, {@code read}, {@code end}, {@code close}, and what is written of a target.
  */
-final class Rehearsal {
+public final class Rehearsal {
     private final Program program;
     private final Map<String, List<String>> rows = new HashMap<>();
     private final Map<String, Value> params = new HashMap<>();
@@ -60,10 +62,24 @@ final class Rehearsal {
      * events}
      */
     Rehearsal(String mapping) {
-        this.program = compile(mapping);
+        this(compile(mapping));
+    }
+
+    /** @param program of sources and targets in these formats */
+    Rehearsal(Program program) {
+        this.program = program;
     }
 
     static Program compile(String mapping) {
+        return Compiler.compile(Planner.plan(checked(mapping)));
+    }
+
+    /**
+     * {@return a mapping, checked}
+     *
+     * @param mapping as for a rehearsal
+     */
+    public static CheckedMapping checked(String mapping) {
         Parser.Result parsed = Parser.parse(new SourceText("test.morphema", "morphema 1\n" + mapping));
         FormatRegistry formats = new FormatRegistry(List.of(new MemoryFormat()), List.of(new EventFormat()));
         Environment environment = new Environment(formats, FunctionTable.standard(), (from, path) -> {
@@ -75,7 +91,7 @@ final class Rehearsal {
         if (problems.stream().anyMatch(Problem::isError)) {
             throw new ProblemException(problems);
         }
-        return Compiler.compile(checked.mapping());
+        return checked.mapping();
     }
 
     /**

@@ -114,9 +114,24 @@ class RunTest {
 
         @Test
         void aSourceUsedTwiceIsReadAsAWholeFirst() {
-            assertThat(of("target o: events { all for r in rows => r.k  list for r in rows => r.n }")
+            assertThat(of("target o: events { all = [rows.k]  list for r in rows => r.n }")
                             .run())
-                    .isEqualTo("o: { all= [ open rows {n, k} read read read end close a a b ] list= [ 1 2 3 ] } done");
+                    .isEqualTo("o: { open rows {n, k} read read read end close all= [ a a b ] list= [ 1 2 3 ] } done");
+        }
+
+        @Test
+        void eachLoopOfATargetReadsItsRecords() {
+            assertThat(
+                            of("target o: events { all for r in rows => r.k  list for r in rows where r.n > 1 take 1 => r.n }")
+                                    .run())
+                    .isEqualTo("o: { all= [ open rows {n, k} read a read a read b end close ]"
+                            + " list= [ open rows {n, k} read read 2 close ] } done");
+            assertThat(of("let big = (for r in rows where r.n > 1)\n"
+                                    + "target o: events { list for s in rows => s.k  if 1 == 1 { part { two for r in big"
+                                    + " group by r.k as rs => sum(rs.n) } } }")
+                            .run())
+                    .isEqualTo("o: { list= [ open rows {n, k} read a read a read b end close ]"
+                            + " part= { two= [ open rows {n, k} read read read end close 2 3 ] } } done");
         }
 
         @Test
