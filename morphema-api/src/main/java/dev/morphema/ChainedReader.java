@@ -1,6 +1,5 @@
 package dev.morphema;
 
-import dev.morphema.format.BareRecord;
 import dev.morphema.format.RecordReader;
 import dev.morphema.problem.Problem;
 import dev.morphema.value.Value;
@@ -38,18 +37,9 @@ final class ChainedReader implements RecordReader {
 
     @Override
     public @Nullable Value next() throws IOException {
-        return next(false);
-    }
-
-    @Override
-    public @Nullable Value nextPassing() throws IOException {
-        return next(true);
-    }
-
-    private @Nullable Value next(boolean passing) throws IOException {
         while (fill()) {
             RecordReader current = open.element();
-            Value record = passing ? current.nextPassing() : current.next();
+            Value record = current.next();
             if (record != null) {
                 return record;
             }
@@ -58,12 +48,6 @@ final class ChainedReader implements RecordReader {
             open.remove().close();
         }
         return null;
-    }
-
-    @Override
-    public @Nullable BareRecord nextBare() throws IOException {
-        // At the end of an input the next record of all is found as a value.
-        return fill() ? open.element().nextBare() : null;
     }
 
     private boolean fill() throws IOException {

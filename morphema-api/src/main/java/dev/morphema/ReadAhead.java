@@ -2,6 +2,7 @@ package dev.morphema;
 
 import dev.morphema.format.RecordReader;
 import dev.morphema.problem.Problem;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.ValueSize;
 import java.io.IOException;
@@ -74,7 +75,7 @@ final class ReadAhead implements RecordReader {
                 long bytes = 0;
                 for (Value record = reader.next(); record != null; record = reader.next()) {
                     bytes += records.size() % MEASURED == 0 ? MEASURED * ValueSize.of(record) : 0;
-                    records.add(record);
+                    records.add(RecordValue.detached(record));
                     if (records.size() == BATCH || bytes > BATCH_BYTES) {
                         batches.put(new Batch(records, false, List.of(), null));
                         records = new ArrayList<>(BATCH);

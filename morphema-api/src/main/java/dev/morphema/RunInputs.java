@@ -12,6 +12,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.nio.file.NoSuchFileException;
@@ -44,8 +45,8 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads, Limits 
     }
 
     /**
-     * @param passing whether no record is kept, so that a reader that spares copies then need not
-     * make any
+     * @param passing whether no record is kept, so that one that is left where it was read need not
+     *     be detached
      */
     private RecordReader opened(int source, List<FieldName> path, Projection projection, boolean passing)
             throws IOException {
@@ -61,7 +62,7 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads, Limits 
             return new ChainedReader(openings, ahead ? threads.count() : 0);
         }
         RecordReader reader = opened(all.get(0), checked, path, projection);
-        boolean soonDone = passing && reader.sparesCopies();
+        boolean soonDone = passing && reader.leavesRecords();
         return ahead && !soonDone && reader.isSequence() ? ahead(() -> reader) : reader;
     }
 
@@ -127,7 +128,7 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads, Limits 
             boolean small = size != Input.UNKNOWN_SIZE && size < SMALL;
             Value record = small || reader.isSequence() ? reader.next() : null;
             for (int i = 0; record != null && i < EXAMPLES; i++) {
-                found.add(record);
+                found.add(RecordValue.detached(record));
                 record = reader.next();
             }
         } catch (IOException | ProblemException e) {

@@ -1,6 +1,5 @@
 package dev.morphema.engine;
 
-import dev.morphema.format.BareRecord;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.RecordValue;
@@ -17,6 +16,8 @@ import org.jspecify.annotations.Nullable;
  * thread-safe.
  */
 final class AdjacentGroups implements HeldFlow {
+    private static final int[] NONE = {};
+
     private final Stages.@Nullable Keys keys;
     private final @Nullable Node begins;
     private final Node member;
@@ -42,16 +43,12 @@ final class AdjacentGroups implements HeldFlow {
 
     private final PathNodes.@Nullable Named[] steps;
 
-    /** The bytes of the keys, if the last member was a bare record. */
+    /** Whether the keys are fields of the member. */
+    private final boolean byField;
+    /** The bytes of the keys, if those of the last member were plain. */
     private final LastKey[] bytes;
 
     private boolean bytesAreKnown;
-    /**
-     * Whether the next turn is for a record that could not be taken as it is, only since the key
-     * before is unknown.
-     */
-    private boolean turnIsBare;
-
     private @Nullable Group group;
     private boolean more = true;
 
@@ -71,42 +68,14 @@ final class AdjacentGroups implements HeldFlow {
         this.steps = new PathNodes.Named[nodes.length];
         this.bytes = new LastKey[nodes.length];
         Arrays.setAll(bytes, i -> new LastKey());
+        this.byField = keys != null && keys.areFieldsOf(member);
         for (int i = 0; i < nodes.length && member instanceof NameNodes.Local name; i++) {
             steps[i] = PathNodes.Named.from(name.slot(), nodes[i]);
         }
     }
 
     @Override
-    public boolean take(BareRecord record) {
-        int[] slots = Objects.requireNonNull(keys).slots(frame, record);
-        if (slots.length == 0) {
-            return false;
-        }
-        boolean same = true;
-        for (int i = 0; i < slots.length; i++) {
-            same = bytes[i].isStill(record, slots[i]) && same;
-        }
-        turnIsBare = group == null || !bytesAreKnown;
-        if (turnIsBare) {
-            return false;
-        }
-        if (!same) {
-            flush();
-            if (!more) {
-                return false;
-            }
-            Value[] texts = Stages.Keys.texts(record, slots);
-            System.arraycopy(texts, 0, values, 0, texts.length);
-            group = names.begin(0, texts, frame, record.origin());
-        }
-        names.add(Objects.requireNonNull(group), frame, record);
-        return true;
-    }
-
-    @Override
     public boolean turn() {
-        bytesAreKnown = turnIsBare;
-        turnIsBare = false;
         Value thisMember = member.eval(frame);
         if (starts(thisMember)) {
             // The names of the loop are in the frame; the group before must not lose them for this
@@ -146,6 +115,14 @@ final class AdjacentGroups implements HeldFlow {
         if (begins != null) {
             return group == null || begins.holds(frame);
         }
+        int[] slots = byField && thisMember instanceof RecordValue record
+                ? Objects.requireNonNull(keys).plainSlots(frame, record)
+                : NONE;
+        boolean wereKnown = bytesAreKnown;
+        bytesAreKnown = slots.length > 0;
+        if (bytesAreKnown && areStill((RecordValue) thisMember, slots) && wereKnown) {
+            return false;
+        }
         boolean same = group != null;
         for (int i = 0; i < values.length; i++) {
             Value value = key(i, thisMember);
@@ -153,6 +130,15 @@ final class AdjacentGroups implements HeldFlow {
             values[i] = value;
         }
         return !same;
+    }
+
+    /** Whether the bytes of the keys are those of the member before; they are known from now on. */
+    private boolean areStill(RecordValue member, int[] slots) {
+        boolean still = true;
+        for (int i = 0; i < slots.length; i++) {
+            still = bytes[i].isStill(Objects.requireNonNull(member.fieldBytes()), slots[i]) && still;
+        }
+        return still;
     }
 
     private Value key(int i, Value thisMember) {

@@ -1,18 +1,19 @@
 package dev.morphema.engine;
 
-import dev.morphema.format.BareRecord;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.Origin;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.List;
-import java.util.Objects;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /** The clauses that hold turns back to make groups of them. */
 final class GroupStages {
+    private static final int[] NONE = {};
+
     private GroupStages() {}
 
     /** Where the keys and members of a group go, and what is wanted of the members. */
@@ -41,27 +42,6 @@ final class GroupStages {
                 name(frame, member);
                 state.add(frame, member);
             }
-        }
-
-        /**
-         * As {@link #add(Group, Frame, Value)}, for a member of which no value has been made, and
-         * is not kept.
-         */
-        void add(Group group, Frame frame, BareRecord member) {
-            Objects.requireNonNull(group.state()).add(frame, member);
-        }
-
-        /**
-         * Tallies a bare member in cells; gives the first function for which that could not be
-         * done, or -1.
-         */
-        int tally(Frame frame, BareRecord member, long[] cells, int at) {
-            for (int i = 0; i < use.running().length; i++) {
-                if (!use.tally(i, frame, member, cells, at)) {
-                    return i;
-                }
-            }
-            return -1;
         }
 
         /**
@@ -146,20 +126,15 @@ final class GroupStages {
         }
 
         @Override
-        public boolean takesBare() {
-            return keys.areFieldsOf(member) && names.use().takesBare();
+        public boolean takesBytes() {
+            return keys.areFieldsOf(member) && names.use().takesBytes();
         }
 
         private HeldFlow grouping(Frame frame, Flow next, @Nullable MemoryBudget budget) {
             HashGroups groups = new HashGroups(names, member instanceof NameNodes.Local, frame, budget);
             Value[] values = new Value[keys.nodes().size()];
+            boolean byField = keys.areFieldsOf(member);
             return new HeldFlow() {
-                @Override
-                public boolean take(BareRecord record) {
-                    int[] slots = keys.slots(frame, record);
-                    return slots.length > 0 && groups.add(record, slots);
-                }
-
                 @Override
                 public void eachState(Consumer<GroupState> taker) {
                     groups.eachState(taker);
@@ -167,8 +142,14 @@ final class GroupStages {
 
                 @Override
                 public boolean turn() {
-                    keys.fill(frame, values);
-                    groups.add(values, member.eval(frame));
+                    Value one = member.eval(frame);
+                    int[] slots = byField && one instanceof RecordValue record ? keys.plainSlots(frame, record) : NONE;
+                    if (slots.length > 0) {
+                        groups.add((RecordValue) one, slots);
+                    } else {
+                        keys.fill(frame, values);
+                        groups.add(values, one);
+                    }
                     return true;
                 }
 
@@ -189,8 +170,8 @@ final class GroupStages {
         }
 
         @Override
-        public boolean takesBare() {
-            return keys != null && keys.areFieldsOf(member) && names.use().takesBare();
+        public boolean takesBytes() {
+            return keys != null && keys.areFieldsOf(member) && names.use().takesBytes();
         }
 
         @Override

@@ -1,6 +1,5 @@
 package dev.morphema.engine;
 
-import dev.morphema.format.BareRecord;
 import dev.morphema.function.Function;
 import dev.morphema.function.Tally;
 import dev.morphema.problem.ProblemException;
@@ -110,22 +109,6 @@ final class GroupState {
         for (int loop = 0; loop < nested.length; loop++) {
             if (!nested[loop].add(frame, member)) {
                 relyNoMoreOn(loop, frame, member);
-            }
-        }
-    }
-
-    /** As {@link #add(Frame, Value)}, for a member of which no value has been made. */
-    void add(Frame frame, BareRecord member) {
-        for (int i = 0; i < functions.length; i++) {
-            if ((summedUp & 1L << i) == 0 && ((inObjects & 1L << i) != 0 || !use.tally(i, frame, member, cells, 0))) {
-                frame.set(use.slot(), member.value());
-                take(i, frame, member.value());
-            }
-        }
-        for (int loop = 0; loop < nested.length; loop++) {
-            if (!nested[loop].add(frame, member)) {
-                frame.set(use.slot(), member.value());
-                relyNoMoreOn(loop, frame, member.value());
             }
         }
     }
@@ -272,11 +255,6 @@ final class GroupState {
                 }
             }
             return true;
-        }
-
-        /** As {@link #add(Frame, Value)}, for a member of which no value has been made. */
-        boolean add(Frame frame, BareRecord member) {
-            return !wantsMore || held.take(member) || add(frame, member.value());
         }
 
         boolean emit(Flow to) {

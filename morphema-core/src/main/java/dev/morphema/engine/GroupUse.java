@@ -1,9 +1,9 @@
 package dev.morphema.engine;
 
-import dev.morphema.format.BareRecord;
 import dev.morphema.function.Tally;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Converter;
+import dev.morphema.value.FieldBytes;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.NumberValue;
@@ -135,15 +135,15 @@ final class GroupUse {
      */
     boolean tally(int function, Frame frame, Value member, long[] cells, int at) {
         PathNodes.Named step = steps[function];
+        Tally tally = Objects.requireNonNull(running[function].tally());
         try {
             Value item = step != null && member instanceof RecordValue record
-                    ? step.evalIn(frame, record)
+                    ? item(frame, step, tally, record)
                     : running[function].items().eval(frame);
             return item.isMissing()
                     || !(item instanceof Many)
                             && !(item instanceof ListValue)
-                            && Objects.requireNonNull(running[function].tally())
-                                    .add(cells, at + places[function], item);
+                            && tally.add(cells, at + places[function], item);
         } catch (ProblemException e) {
             return false;
         }
@@ -153,7 +153,7 @@ final class GroupUse {
      * {@return whether all that is needed of the members is found in single fields of them, by
      * functions that can do with cells}
      */
-    boolean takesBare() {
+    boolean takesBytes() {
         for (int i = 0; i < running.length; i++) {
             Tally tally = running[i].tally();
             boolean counts = tally != null && tally.counts() && PathNodes.isLocal(slot, running[i].items());
@@ -161,31 +161,22 @@ final class GroupUse {
                 return false;
             }
         }
-        return !kept && over == null && nested.stream().allMatch(LoopPlan::groupsBare);
+        return !kept && over == null && nested.stream().allMatch(LoopPlan::groupsBytes);
     }
 
-    /**
-     * As {@link #tally(int, Frame, Value, long[], int)}, for a member of which no value has been
-     * made; what cannot be done so may be possible with a value.
-     */
-    boolean tally(int function, Frame frame, BareRecord member, long[] cells, int at) {
-        Tally tally = Objects.requireNonNull(running[function].tally());
-        PathNodes.Named step = steps[function];
-        Value item = step == null ? RecordValue.EMPTY : item(frame, step, tally, member);
-        return item != null && tally.add(cells, at + places[function], item);
-    }
-
-    private static @Nullable Value item(Frame frame, PathNodes.Named step, Tally tally, BareRecord member) {
+    /** {@return what a step leads to}, made without the record keeping it if that can be. */
+    private static Value item(Frame frame, PathNodes.Named step, Tally tally, RecordValue member) {
         int field = step.only(frame, member.layout());
-        if (field < 0) {
-            return null;
+        if (field >= 0 && member.isPlain(field)) {
+            Converter type = member.layout().converter(field);
+            FieldBytes bytes = Objects.requireNonNull(member.fieldBytes());
+            Value item =
+                    type == null ? RecordValue.EMPTY : type.read(bytes.array(), bytes.from(field), bytes.to(field));
+            if (item instanceof NumberValue || item != null && tally.counts()) {
+                return item;
+            }
         }
-        Converter type = member.layout().converter(field);
-        if (type == null) {
-            return tally.counts() ? RecordValue.EMPTY : null;
-        }
-        Value item = type.read(member.bytes(), member.from(field), member.to(field));
-        return item instanceof NumberValue || tally.counts() ? item : null;
+        return step.evalIn(frame, member);
     }
 
     /** {@return the functions that are sums of what others come to, bit by bit} */

@@ -1,10 +1,10 @@
 package dev.morphema.engine;
 
-import dev.morphema.format.BareRecord;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Many;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.ValueSize;
 import java.util.ArrayList;
@@ -110,6 +110,10 @@ final class HashGroups {
             }
             number = begin(keys.clone(), LoopPlan.origin(member));
         }
+        take(number, member);
+    }
+
+    private void take(int number, Value member) {
         if (isInCells(number)) {
             tally(0, number, member);
         } else if (!names.use().keeps()) {
@@ -141,29 +145,18 @@ final class HashGroups {
     }
 
     /**
-     * As {@link #add(Value[], Value)}, for a member of which no value has been made.
+     * As {@link #add(Value[], Value)}, for a record whose keys are plain bytes.
      *
      * @param keys the slots of its keys
-     * @return whether it could be taken; if not, nothing has changed
      */
-    boolean add(BareRecord member, int[] keys) {
-        code.set(member, keys);
+    void add(RecordValue member, int[] keys) {
+        code.set(Objects.requireNonNull(member.fieldBytes()), keys);
         int number = groups.find(code);
         if (number < 0) {
-            if (further != null) {
-                return false;
-            }
-            number = begin(Stages.Keys.texts(member, keys), member.origin());
-        }
-        if (isInCells(number)) {
-            int from = names.tally(frame, member, groups.cells(), groups.cellsOf(number));
-            if (from >= 0) {
-                tally(from, number, member.value());
-            }
+            add(Stages.Keys.texts(member, keys), member);
         } else {
-            names.add(groups.get(number), frame, member);
+            take(number, member);
         }
-        return true;
     }
 
     private boolean isInCells(int number) {

@@ -1,6 +1,5 @@
 package dev.morphema.engine;
 
-import dev.morphema.format.BareRecord;
 import java.util.function.Consumer;
 
 /**
@@ -8,16 +7,6 @@ import java.util.function.Consumer;
  * end.
  */
 interface HeldFlow extends Flow {
-    /**
-     * Takes a member of a group from the bytes of its record, if its group is there; only of a
-     * grouping that {@link Stage.Grouping#takesBare takes bare records}.
-     *
-     * @return whether it did; if not, nothing has changed, and {@link #turn} is to be called for it
-     */
-    default boolean take(BareRecord record) {
-        return false;
-    }
-
     /**
      * Gives what is kept up of each group that there is so far, in order; of groups whose members
      * are kept, nothing.

@@ -1,8 +1,8 @@
 package dev.morphema.engine;
 
-import dev.morphema.format.BareRecord;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.EightBytes;
+import dev.morphema.value.FieldBytes;
 import dev.morphema.value.Hashing;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -74,15 +74,15 @@ final class KeyCode {
         second = 0;
     }
 
-    /** Takes fields of a record, all of which are texts; gives the same as for their values. */
-    void set(BareRecord record, int[] slots) {
+    /** Takes fields of a record, all of which are plain texts; gives the same as for their values. */
+    void set(FieldBytes plain, int[] slots) {
         int slot = slots[0];
-        if (slots.length == 1 && pack(record.bytes(), record.from(slot), record.to(slot))) {
+        if (slots.length == 1 && pack(plain.array(), plain.from(slot), plain.to(slot))) {
             return;
         }
         TextKey key = emptyTexts();
         for (int each : slots) {
-            key.add(record.bytes(), record.from(each), record.to(each));
+            key.add(plain.array(), plain.from(each), plain.to(each));
         }
         setTexts(key);
     }

@@ -1,7 +1,7 @@
 package dev.morphema.engine;
 
-import dev.morphema.format.BareRecord;
 import dev.morphema.value.EightBytes;
+import dev.morphema.value.FieldBytes;
 
 /** The bytes of the key that came last. Not thread-safe. */
 final class LastKey {
@@ -13,10 +13,10 @@ final class LastKey {
     /**
      * {@return whether the key in a field is the same as the last one}, which it is from now on.
      */
-    boolean isStill(BareRecord record, int slot) {
-        boolean still = is(record.bytes(), record.from(slot), record.to(slot));
+    boolean isStill(FieldBytes plain, int slot) {
+        boolean still = is(plain.array(), plain.from(slot), plain.to(slot));
         if (!still) {
-            set(record.bytes(), record.from(slot), record.to(slot));
+            set(plain.array(), plain.from(slot), plain.to(slot));
         }
         return still;
     }

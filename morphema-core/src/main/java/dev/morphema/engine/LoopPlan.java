@@ -1,6 +1,5 @@
 package dev.morphema.engine;
 
-import dev.morphema.format.BareRecord;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -145,21 +144,14 @@ record LoopPlan(
         Flow flow = start(frame, body, 0);
         boolean kept = keeps || stages.stream().anyMatch(Stage::keeps);
         return sequence.stream(frame, new RecordSink() {
-            private final @Nullable HeldFlow groups = groupsBare() ? (HeldFlow) flow : null;
-
             @Override
             public boolean keeps() {
                 return kept;
             }
 
             @Override
-            public boolean takesBare() {
-                return groups != null;
-            }
-
-            @Override
-            public boolean accept(BareRecord record) {
-                return groups != null && take(groups, record, frame) || accept(record.value());
+            public boolean takesBytes() {
+                return groupsBytes();
             }
 
             @Override
@@ -174,16 +166,13 @@ record LoopPlan(
         });
     }
 
-    /**
-     * {@return whether it does nothing but group what it goes through, for which bare records will
-     * do}
-     */
-    boolean groupsBare() {
+    /** {@return whether it does nothing but group what it goes through, by bytes of its fields} */
+    boolean groupsBytes() {
         return !optional
                 && !stages.isEmpty()
                 && stages.get(0) instanceof Stage.Grouping grouping
                 && PathNodes.isLocal(slot, grouping.member())
-                && grouping.takesBare();
+                && grouping.takesBytes();
     }
 
     private Flow start(Frame frame, Flow body, int from) {
@@ -210,21 +199,6 @@ record LoopPlan(
         return more;
     }
 
-    /** Gives a flow a bare record; says whether it was taken. */
-    private static boolean take(HeldFlow groups, BareRecord record, Frame frame) {
-        List<Problem> warnings = frame.run().warnings();
-        int before = warnings.size();
-        try {
-            boolean taken = groups.take(record);
-            if (warnings.size() > before) {
-                placeWarnings(warnings, before, record.origin());
-            }
-            return taken;
-        } catch (ProblemException e) {
-            throw placedAt(e, record.origin());
-        }
-    }
-
     private static boolean turnWith(Value item, int slot, Frame frame, Flow flow) {
         frame.set(slot, item);
         List<Problem> warnings = frame.run().warnings();
@@ -246,10 +220,7 @@ record LoopPlan(
      * unless it has one}
      */
     static ProblemException placed(ProblemException e, @Nullable Object held) {
-        return placedAt(e, origin(held));
-    }
-
-    private static ProblemException placedAt(ProblemException e, @Nullable Origin origin) {
+        Origin origin = origin(held);
         Problem problem = e.problem();
         return problem.input() != null || origin == null
                 ? e

@@ -1,6 +1,5 @@
 package dev.morphema.engine;
 
-import dev.morphema.format.BareRecord;
 import dev.morphema.value.Value;
 
 /** Takes the records of a source that streams, and is told when there are no more. */
@@ -17,14 +16,9 @@ interface RecordSink {
         return true;
     }
 
-    /** {@return whether it can do with most records before a value is made of them} */
-    default boolean takesBare() {
+    /** {@return whether it makes no values of most fields, so that they had best stay bytes} */
+    default boolean takesBytes() {
         return false;
-    }
-
-    /** As {@link #accept(Value)}, for a record of which no value has been made. */
-    default boolean accept(BareRecord record) {
-        return accept(record.value());
     }
 
     /** There are no more records. */

@@ -1,7 +1,6 @@
 package dev.morphema.engine;
 
 import dev.morphema.check.CheckedMapping;
-import dev.morphema.format.BareRecord;
 import dev.morphema.format.Limits;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
@@ -44,8 +43,7 @@ public final class Run {
         RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException;
 
         /**
-         * As {@link #open}, for a run that takes records {@linkplain RecordReader#nextPassing as
-         * they pass} or bare, and keeps none.
+         * As {@link #open}, for a run that keeps no record while it asks for the next.
          */
         RecordReader openPassing(int source, List<FieldName> path, Projection projection) throws IOException;
 
@@ -312,19 +310,16 @@ public final class Run {
 
     private void push(Scan pass, List<Streaming> open) throws IOException {
         int source = pass.source();
-        boolean bare = open.size() == 1 && open.get(0).sink().takesBare();
-        boolean kept =
-                !bare && open.stream().anyMatch(streaming -> streaming.sink().keeps());
-        Projection projection = state.caches().projection(source);
+        boolean kept = open.stream().anyMatch(streaming -> streaming.sink().keeps());
+        boolean bytes =
+                !kept && open.stream().allMatch(streaming -> streaming.sink().takesBytes());
+        Projection projection =
+                bytes ? state.caches().bytesProjection(source) : state.caches().projection(source);
         try (RecordReader reader = kept
                 ? readers.open(source, pass.path(), projection)
                 : readers.openPassing(source, pass.path(), projection)) {
             Reading reading = begin(source, pass.path(), projection);
-            if (bare) {
-                pushBare(reader, source, open.get(0), reading);
-            } else {
-                push(reader, source, open, kept, reading);
-            }
+            push(reader, source, open, kept, reading);
             end(reading, source, reader);
             see(source, pass.path(), reader, reading.count());
         }
@@ -335,28 +330,6 @@ public final class Run {
             warned.set(source);
             reader.warnings().forEach(state::warn);
         }
-    }
-
-    /** Pushes records into one target that does without values of most. */
-    private void pushBare(RecordReader reader, int source, Streaming streaming, Reading reading) {
-        streaming.target().begin();
-        RecordSink sink = streaming.sink();
-        boolean more = true;
-        while (more) {
-            BareRecord bare = nextBare(reader, source);
-            if (bare != null) {
-                reading.pass();
-                more = sink.accept(bare);
-            } else {
-                Value record = next(reader, source, true);
-                if (record == null) {
-                    return;
-                }
-                reading.pass(record);
-                more = sink.accept(record);
-            }
-        }
-        leftEarly.set(source);
     }
 
     /** Pushes each record into all targets that want more. */
@@ -386,15 +359,8 @@ public final class Run {
      */
     private @Nullable Value next(RecordReader reader, int source, boolean kept) {
         try {
-            return kept ? reader.next() : reader.nextPassing();
-        } catch (IOException e) {
-            throw unreadable(source, e);
-        }
-    }
-
-    private @Nullable BareRecord nextBare(RecordReader reader, int source) {
-        try {
-            return reader.nextBare();
+            Value record = reader.next();
+            return kept && record != null ? RecordValue.detached(record) : record;
         } catch (IOException e) {
             throw unreadable(source, e);
         }
@@ -447,7 +413,8 @@ public final class Run {
 
         private @Nullable Value next(RecordReader reader) throws IOException {
             try {
-                return reader.next();
+                Value record = reader.next();
+                return record == null ? null : RecordValue.detached(record);
             } catch (ProblemException e) {
                 throw new InputFault(e);
             }

@@ -17,6 +17,7 @@ public final class RunCaches {
     private final Layout made = Layout.start(name -> null);
     private final SlotSite.@Nullable Found[] sites;
     private final @Nullable Projection[] projections;
+    private final @Nullable Projection[] asBytes;
     private final @Nullable Projection[] kept;
     private final Map<Object, Object> ofFunctions = new HashMap<>();
 
@@ -25,6 +26,7 @@ public final class RunCaches {
         this.program = program;
         this.sites = new SlotSite.Found[program.sites()];
         this.projections = new Projection[program.mapping().sources().size()];
+        this.asBytes = new Projection[projections.length];
         this.kept = new Projection[projections.length];
     }
 
@@ -48,6 +50,16 @@ public final class RunCaches {
         if (known == null) {
             known = program.mapping().sources().get(source).projection().fresh();
             projections[source] = known;
+        }
+        return known;
+    }
+
+    /** {@return what is read of a source, for one who takes the bytes of most fields} */
+    Projection bytesProjection(int source) {
+        Projection known = asBytes[source];
+        if (known == null) {
+            known = projection(source).asBytes();
+            asBytes[source] = known;
         }
         return known;
     }

@@ -31,6 +31,11 @@ interface Stage {
          * {@return whether the keys are single fields of a member, and so is all that is needed of
          * the members}
          */
-        boolean takesBare();
+        boolean takesBytes();
+
+        @Override
+        default boolean keeps() {
+            return !takesBytes();
+        }
     }
 }

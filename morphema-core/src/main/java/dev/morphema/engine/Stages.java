@@ -1,12 +1,11 @@
 package dev.morphema.engine;
 
 import dev.morphema.convert.TypeConverters;
-import dev.morphema.format.BareRecord;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.Layout;
 import dev.morphema.value.NumberValue;
-import dev.morphema.value.TextValue;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -178,6 +177,8 @@ final class Stages {
 
     /** Some expressions that make one key. */
     static final class Keys {
+        private static final int[] NONE = {};
+
         private final List<Node> nodes;
         private final SlotSite site;
 
@@ -204,12 +205,21 @@ final class Stages {
         }
 
         /**
-         * {@return the slots of the keys in a record of which no value has been made; not to be
-         * changed}; none if some key is not a single field without a declared type. For keys that
-         * are single fields.
+         * {@return the slots of the keys in a record, not to be changed}; none if some key is not a
+         * single field without a declared type that is there as plain bytes. For keys that are
+         * single fields.
          */
-        int[] slots(Frame frame, BareRecord record) {
-            return site.in(frame, record.layout()).slots();
+        int[] plainSlots(Frame frame, RecordValue record) {
+            if (record.fieldBytes() == null) {
+                return NONE;
+            }
+            int[] slots = site.in(frame, record.layout()).slots();
+            for (int slot : slots) {
+                if (!record.isPlain(slot)) {
+                    return NONE;
+                }
+            }
+            return slots;
         }
 
         private int[] slots(Layout layout) {
@@ -217,17 +227,17 @@ final class Stages {
             for (int i = 0; i < slots.length; i++) {
                 slots[i] = ((PathNodes.Named) nodes.get(i)).onlyIn(layout);
                 if (slots[i] < 0 || layout.converter(slots[i]) != null) {
-                    return new int[0];
+                    return NONE;
                 }
             }
             return slots;
         }
 
         /** {@return the values of the fields in some slots} */
-        static Value[] texts(BareRecord record, int[] slots) {
+        static Value[] texts(RecordValue record, int[] slots) {
             Value[] texts = new Value[slots.length];
             for (int i = 0; i < texts.length; i++) {
-                texts[i] = TextValue.of(record.bytes(), record.from(slots[i]), record.to(slots[i]));
+                texts[i] = record.get(slots[i]);
             }
             return texts;
         }

@@ -83,6 +83,15 @@ public final class Projection {
     }
 
     /**
+     * {@return the same, fields of which may all stay bytes}: for one who makes no values of most
+     */
+    public Projection asBytes() {
+        Map<FieldName, Projection> passing = new LinkedHashMap<>();
+        fields.forEach((name, field) -> passing.put(name, field.passing()));
+        return new Projection(everything, passing, converter, deep, passes, expectation, foreseen);
+    }
+
+    /**
      * {@return the same for a field of which it is known whether it is to be there}
      *
      * @param isForeseen whether the mapping itself says what to do where it is not

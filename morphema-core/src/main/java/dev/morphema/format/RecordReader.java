@@ -3,6 +3,7 @@ package dev.morphema.format;
 import dev.morphema.problem.Problem;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Missing;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.Closeable;
 import java.io.IOException;
@@ -26,7 +27,9 @@ public interface RecordReader extends Closeable {
     boolean isSequence() throws IOException;
 
     /**
-     * {@return the next record, or null after the last}
+     * {@return the next record, or null after the last}. Values that are taken from it stay what
+     * they are; the record itself may be left where it was read, and is another one after the next
+     * call. Who keeps it keeps it {@linkplain RecordValue#detached(Value) detached}.
      *
      * @throws IOException if reading fails
      */
@@ -34,33 +37,11 @@ public interface RecordReader extends Closeable {
     Value next() throws IOException;
 
     /**
-     * As {@link #next}, for one who is done with each record before the next: what the record has
-     * as bytes may be left where it was read, and is something else then. Values that were taken
-     * from it stay what they are.
-     *
-     * @throws IOException if reading fails
+     * {@return whether records are left where they were read, which takes so little that it would be
+     * a loss to read ahead, for which they must be detached}
      */
-    default @Nullable Value nextPassing() throws IOException {
-        return next();
-    }
-
-    /**
-     * {@return whether records that are had {@linkplain #nextPassing as they pass} or {@linkplain
-     * #nextBare bare} take so little that it would be a loss to read ahead, for which they must be
-     * kept}
-     */
-    default boolean sparesCopies() {
+    default boolean leavesRecords() {
         return false;
-    }
-
-    /**
-     * {@return the next record before it is made a value, or null if this reader, or this record,
-     * is not such that that can be done}; then {@link #next} gives it.
-     *
-     * @throws IOException if reading fails
-     */
-    default @Nullable BareRecord nextBare() throws IOException {
-        return null;
     }
 
     /**
@@ -71,7 +52,7 @@ public interface RecordReader extends Closeable {
     default List<Value> remaining() throws IOException {
         List<Value> records = new ArrayList<>();
         for (Value record = next(); record != null; record = next()) {
-            records.add(record);
+            records.add(RecordValue.detached(record));
         }
         return records;
     }

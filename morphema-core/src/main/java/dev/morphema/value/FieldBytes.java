@@ -31,6 +31,8 @@ public final class FieldBytes {
     private static final int KIND_PLACE = LENGTH_BITS + START_BITS;
     private static final int TEXT = 1;
     private static final int NUMBER = 2;
+    /** A text of which all characters are in ASCII, so that each byte is one. */
+    private static final int PLAIN = 3;
 
     /**
      * Bytes behind the last field, of which others can be copied or looked at eight or sixteen at a
@@ -42,14 +44,44 @@ public final class FieldBytes {
     private final byte[] bytes;
     /** By slot; zero where a record has no such field. */
     private final int[] fields;
+    /** Whether the bytes are those of something else as soon as the next record begins. */
+    private final boolean passing;
 
     /**
      * @param bytes with {@link #SPARE} ones at the end; not to be changed any more
      * @param fields by slot, each made by {@link #field}, or 0
      */
     FieldBytes(byte[] bytes, int[] fields) {
+        this(bytes, fields, false);
+    }
+
+    private FieldBytes(byte[] bytes, int[] fields, boolean passing) {
         this.bytes = bytes;
         this.fields = fields;
+        this.passing = passing;
+    }
+
+    /** {@return the same fields for good}, whatever becomes of where they stand now. */
+    FieldBytes detached() {
+        if (!passing) {
+            return this;
+        }
+        int length = 0;
+        for (int field : fields) {
+            length += length(field);
+        }
+        byte[] own = new byte[length + SPARE];
+        int[] moved = new int[fields.length];
+        int at = 0;
+        for (int slot = 0; slot < moved.length; slot++) {
+            int field = fields[slot];
+            if (field != 0) {
+                EightBytes.copy(bytes, start(field), own, at, length(field));
+                moved[slot] = field(field >>> KIND_PLACE, at, length(field));
+                at += length(field);
+            }
+        }
+        return new FieldBytes(own, moved);
     }
 
     /** {@return the number that stands for a text, or for a number as it is printed} */
@@ -118,6 +150,11 @@ public final class FieldBytes {
          */
         public boolean text(int slot, byte[] utf8, int from, int to) {
             return add(TEXT, slot, utf8, from, to);
+        }
+
+        /** As {@link #text}, for a text of which all characters are in ASCII. */
+        public boolean plain(int slot, byte[] ascii, int from, int to) {
+            return add(PLAIN, slot, ascii, from, to);
         }
 
         /**
@@ -234,7 +271,7 @@ public final class FieldBytes {
             }
             if (source != null) {
                 if (shown == null || shown.bytes != source) {
-                    shown = new FieldBytes(source, fields);
+                    shown = new FieldBytes(source, fields, true);
                 }
                 return shown;
             }
@@ -254,6 +291,29 @@ public final class FieldBytes {
     /** {@return whether a field was added as a number} */
     public boolean isNumber(int slot) {
         return fields[slot] >>> KIND_PLACE == NUMBER;
+    }
+
+    /** {@return whether a field is a text that is known to be in ASCII} */
+    public boolean isPlain(int slot) {
+        return fields[slot] >>> KIND_PLACE == PLAIN;
+    }
+
+    /**
+     * {@return where the fields are found, not to be changed}; behind each are at least fifteen
+     * bytes more.
+     */
+    public byte[] array() {
+        return bytes;
+    }
+
+    /** {@return the place of the first byte of a field that there is} */
+    public int from(int slot) {
+        return start(fields[slot]);
+    }
+
+    /** {@return the place after the last byte of a field that there is} */
+    public int to(int slot) {
+        return start(fields[slot]) + length(fields[slot]);
     }
 
     private static int start(int field) {

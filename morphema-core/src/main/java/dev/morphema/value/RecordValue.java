@@ -250,6 +250,25 @@ public final class RecordValue extends Composite {
         all[slot] = value;
     }
 
+    /**
+     * {@return this record for good}: itself, unless it has fields where its reader left them, which
+     * are others as soon as that goes on.
+     */
+    public RecordValue detached() {
+        FieldBytes own = bytes == null ? null : bytes.detached();
+        if (own == bytes) {
+            return this;
+        }
+        RecordValue record = new RecordValue(layout, values, own, origin, element, parts);
+        record.ready = ready;
+        return record;
+    }
+
+    /** {@return a value that a reader gave, for good} */
+    public static Value detached(Value value) {
+        return value instanceof RecordValue record ? record.detached() : value;
+    }
+
     /** {@return the fields that are there as bytes, or null if there are none} */
     public @Nullable FieldBytes fieldBytes() {
         return bytes;
@@ -261,6 +280,14 @@ public final class RecordValue extends Composite {
      */
     public boolean isBytes(int slot) {
         return bytes != null && bytes.has(slot);
+    }
+
+    /**
+     * {@return whether a field is there as bytes of which each is a character of ASCII}, so that it
+     * can be compared and read without making a value.
+     */
+    public boolean isPlain(int slot) {
+        return bytes != null && bytes.isPlain(slot);
     }
 
     /** {@return the value of exactly that name, absent if there is none} */

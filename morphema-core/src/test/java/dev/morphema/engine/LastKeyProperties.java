@@ -2,52 +2,26 @@ package dev.morphema.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.morphema.format.BareRecord;
 import dev.morphema.testing.ForAll;
 import dev.morphema.testing.From;
 import dev.morphema.testing.Gen;
 import dev.morphema.testing.Gens;
 import dev.morphema.testing.Property;
 import dev.morphema.testing.Provide;
-import dev.morphema.value.Layout;
-import dev.morphema.value.Origin;
-import dev.morphema.value.RecordValue;
+import dev.morphema.value.FieldBytes;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Objects;
 
 /** The key that came last is the same exactly if its text is. */
 class LastKeyProperties {
-    /** One text between others. */
-    private record OneField(String text, int from) implements BareRecord {
-        @Override
-        public Layout layout() {
-            return Layout.EMPTY;
-        }
-
-        @Override
-        public byte[] bytes() {
-            return ("x".repeat(from) + text + "another one").getBytes(StandardCharsets.US_ASCII);
-        }
-
-        @Override
-        public int from(int slot) {
-            return from;
-        }
-
-        @Override
-        public int to(int slot) {
-            return from + text.length();
-        }
-
-        @Override
-        public Origin origin() {
-            return new Origin("test", 1, 1);
-        }
-
-        @Override
-        public RecordValue value() {
-            throw new AssertionError("nobody needs the value");
-        }
+    /** {@return one text between others} */
+    private static FieldBytes field(String text, int from) {
+        byte[] all = ("x".repeat(from) + text + "another one, and room").getBytes(StandardCharsets.US_ASCII);
+        FieldBytes.Row row = new FieldBytes.Row(1);
+        row.beginPassing(all);
+        row.plain(0, all, from, from + text.length());
+        return Objects.requireNonNull(row.take());
     }
 
     @Provide
@@ -66,7 +40,7 @@ class LastKeyProperties {
         LastKey last = new LastKey();
         String before = "";
         for (int i = 0; i < texts.size(); i++) {
-            OneField record = new OneField(texts.get(i), i % 3);
+            FieldBytes record = field(texts.get(i), i % 3);
             assertThat(last.isStill(record, 0)).isEqualTo(texts.get(i).equals(before));
             assertThat(last.isStill(record, 0)).isTrue();
             before = texts.get(i);

@@ -68,6 +68,7 @@ class PlannedProperties {
     private static String outcome(Plan plan, List<String> rows, List<String> ships, long budget) {
         try {
             return new Rehearsal(Compiler.compile(plan))
+                    .leaving()
                     .rows("rows", table("k,n,l", rows))
                     .rows("ships", table("k,v,l", ships))
                     .budget(budget)

@@ -3,7 +3,6 @@ package dev.morphema.engine;
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.check.Checker;
 import dev.morphema.check.Environment;
-import dev.morphema.format.BareRecord;
 import dev.morphema.format.FormatRegistry;
 import dev.morphema.format.Input;
 import dev.morphema.format.Limits;
@@ -19,6 +18,7 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.Parser;
 import dev.morphema.syntax.SourceText;
+import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.Origin;
@@ -51,10 +51,9 @@ public final class Rehearsal {
     private final MemoryScratch scratch = new MemoryScratch();
     private long budget = Long.MAX_VALUE;
     private long failAfter = Long.MAX_VALUE;
-    private boolean bare;
+    private boolean leaves;
 
     private final List<String> log = new ArrayList<>();
-    private int made;
     private List<Problem> warnings = List.of();
 
     /**
@@ -119,9 +118,9 @@ public final class Rehearsal {
         return this;
     }
 
-    /** Readers give records as they are where they are asked to. */
-    Rehearsal bare() {
-        bare = true;
+    /** Readers leave fields where they read them. */
+    Rehearsal leaving() {
+        leaves = true;
         return this;
     }
 
@@ -176,11 +175,6 @@ public final class Rehearsal {
                 .replaceAll("(?<=[\\[{]) | (?=[\\]}])", "");
     }
 
-    /** {@return how many bare records were made values} */
-    int made() {
-        return made;
-    }
-
     List<Problem> warnings() {
         return warnings;
     }
@@ -225,8 +219,10 @@ public final class Rehearsal {
         private final Projection projection;
         private final Layout layout;
         private int at;
-        private @Nullable Value[] last = {};
-        private @Nullable Value[] passing = {};
+        /** Where fields are left, until the next record takes their place. */
+        private final byte[] left = new byte[4096];
+
+        private final FieldBytes.Row fields;
 
         MemoryReader(List<String> lines, Projection projection) {
             this.names = List.of(lines.get(0).split(","));
@@ -237,6 +233,7 @@ public final class Rehearsal {
                             .layout()
                             .withAll(names.stream().map(FieldName::of).toList())
                     : projection.layout();
+            this.fields = new FieldBytes.Row(layout.size());
         }
 
         @Override
@@ -244,26 +241,16 @@ public final class Rehearsal {
             return true;
         }
 
+        /** What was left of the record before is another text from now on. */
         @Override
         public @Nullable Value next() throws IOException {
+            Arrays.fill(left, (byte) 'x');
             if (at == lines.size()) {
                 log.add("end");
                 return null;
             }
             step();
             return record(at);
-        }
-
-        /**
-         * What was given to pass has other values from now on, as where they stood there stands
-         * something else.
-         */
-        @Override
-        public @Nullable Value nextPassing() throws IOException {
-            Arrays.fill(passing, TextValue.of("gone"));
-            Value record = next();
-            passing = record == null ? passing : last;
-            return record;
         }
 
         private void step() throws IOException {
@@ -282,82 +269,25 @@ public final class Rehearsal {
 
         private RecordValue record(int row) {
             @Nullable Value[] values = new Value[layout.size()];
+            fields.beginPassing(left);
+            int end = 0;
             for (int slot = 0; slot < values.length; slot++) {
                 String cell = cell(row, slot);
-                values[slot] = cell == null ? null : TextValue.of(cell);
-            }
-            last = values;
-            return RecordValue.of(layout, values, new Origin("memory", row, row + 1));
-        }
-
-        @Override
-        public @Nullable BareRecord nextBare() throws IOException {
-            if (!bare || at == lines.size() || projection.keepsAll()) {
-                return null;
-            }
-            for (int slot = 0; slot < layout.size(); slot++) {
-                String cell = cell(at + 1, slot);
-                if (cell == null || !cell.matches("\\p{ASCII}+")) {
-                    return null;
+                if (cell != null && leaves && cell.matches("\\p{ASCII}+")) {
+                    byte[] ascii = cell.getBytes(StandardCharsets.US_ASCII);
+                    System.arraycopy(ascii, 0, left, end, ascii.length);
+                    fields.plain(slot, left, end, end + ascii.length);
+                    end += ascii.length;
+                } else {
+                    values[slot] = cell == null ? null : TextValue.of(cell);
                 }
             }
-            step();
-            return new MemoryRecord(this, at);
+            return RecordValue.of(layout, values, fields.take(), new Origin("memory", row, row + 1), 0);
         }
 
         @Override
         public void close() {
             log.add("close");
-        }
-    }
-
-    private final class MemoryRecord implements BareRecord {
-        private final MemoryReader reader;
-        private final int row;
-        private final int[] places;
-        private final byte[] bytes;
-
-        MemoryRecord(MemoryReader reader, int row) {
-            this.reader = reader;
-            this.row = row;
-            this.places = new int[reader.layout.size() + 1];
-            StringBuilder all = new StringBuilder();
-            for (int slot = 0; slot < reader.layout.size(); slot++) {
-                all.append(reader.cell(row, slot));
-                places[slot + 1] = all.length();
-            }
-            this.bytes = all.append("       ").toString().getBytes(StandardCharsets.US_ASCII);
-        }
-
-        @Override
-        public Layout layout() {
-            return reader.layout;
-        }
-
-        @Override
-        public byte[] bytes() {
-            return bytes;
-        }
-
-        @Override
-        public int from(int slot) {
-            return places[slot];
-        }
-
-        @Override
-        public int to(int slot) {
-            return places[slot + 1];
-        }
-
-        @Override
-        public Origin origin() {
-            return new Origin("memory", row, row + 1);
-        }
-
-        @Override
-        public RecordValue value() {
-            made++;
-            return reader.record(row);
         }
     }
 

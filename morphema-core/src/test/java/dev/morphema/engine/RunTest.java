@@ -236,38 +236,36 @@ class RunTest {
         }
 
         @Test
-        void totalsNeedNoValueOfABareRecord() {
+        void totalsAreMadeOfFieldsThatAreLeftWhereTheyWereRead() {
             for (String loop : List.of(BY, RUNS)) {
-                Rehearsal asValues = of(loop);
-                Rehearsal asBytes = of(loop).bare();
-                assertThat(asBytes.run()).isEqualTo(asValues.run());
-                // Of neighbours the first is always taken as a value.
-                assertThat(asBytes.made()).isEqualTo(loop.equals(RUNS) ? 1 : 0);
+                assertThat(of(loop).leaving().run()).isEqualTo(of(loop).run());
             }
         }
 
         @Test
-        void whereMembersAreWantedRecordsComeAsValues() {
-            for (String use : List.of("join(rs.k, \"+\")", "[rs.n]", "first(rs).n", "sum(x.n for x in rs)")) {
+        void whatIsKeptOfRecordsIsDetached() {
+            for (String use :
+                    List.of("join(rs.k, \"+\")", "[rs.n]", "first(rs).n", "last(rs).k", "sum(x.n for x in rs)")) {
                 String mapping = "target o: events { list for r in rows group by r.k as rs => " + use + " }";
-                assertThat(of(mapping).bare().written()).isEqualTo(of(mapping).written());
+                assertThat(of(mapping).leaving().written())
+                        .isEqualTo(of(mapping).written());
             }
         }
 
         @Test
-        void groupsWithinGroupsAreMadeOfBareRecordsToo() {
+        void groupsWithinGroupsAreMadeOfFieldsThatAreLeft() {
             String mapping = "target o: events { list for r in rows group by r.k as rs { k = k\n"
                     + " in2 for q in rs group by l = q.l as qs { l = l  n = sum(qs.n)  c = count(qs) }\n c = count(rs) } }";
             String[] rows = {"k,l,n", "a,x,1", "b,x,2", "a,y,3", "a,x,4", ",x,5", "b,x,two", "b,x,6"};
             String[] good = java.util.Arrays.stream(rows)
                     .filter(row -> !row.contains("two"))
                     .toArray(String[]::new);
-            Rehearsal asBytes = new Rehearsal(ROWS + mapping).rows("rows", good).bare();
+            Rehearsal asBytes = new Rehearsal(ROWS + mapping).rows("rows", good).leaving();
             assertThat(asBytes.written())
                     .isEqualTo(new Rehearsal(ROWS + mapping).rows("rows", good).written());
             assertThat(problemOf(new Rehearsal(ROWS + mapping)
                                     .rows("rows", rows)
-                                    .bare())
+                                    .leaving())
                             .input())
                     .isEqualTo(problemOf(new Rehearsal(ROWS + mapping).rows("rows", rows))
                             .input());

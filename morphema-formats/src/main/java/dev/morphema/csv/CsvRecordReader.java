@@ -3,7 +3,6 @@ package dev.morphema.csv;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
-import dev.morphema.format.BareRecord;
 import dev.morphema.format.Input;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
@@ -124,34 +123,8 @@ final class CsvRecordReader implements RecordReader {
     }
 
     @Override
-    public @Nullable Value nextPassing() throws IOException {
-        if (scanner == null) {
-            return next();
-        }
-        try {
-            begin();
-            return scanner.passing();
-        } catch (RowCells.BadQuotes | RowCells.TooMuch | UncheckedIOException e) {
-            throw fault(e);
-        }
-    }
-
-    @Override
-    public boolean sparesCopies() {
+    public boolean leavesRecords() {
         return scanner != null;
-    }
-
-    @Override
-    public @Nullable BareRecord nextBare() throws IOException {
-        if (scanner == null) {
-            return null;
-        }
-        try {
-            begin();
-            return scanner.bare();
-        } catch (RowCells.BadQuotes | RowCells.TooMuch | UncheckedIOException e) {
-            throw fault(e);
-        }
     }
 
     /** Before the first record: reads the header, and finds out which columns are wanted. */

@@ -1,7 +1,6 @@
 package dev.morphema.csv;
 
 import de.siegmar.fastcsv.reader.AbstractBaseCsvCallbackHandler;
-import dev.morphema.format.BareRecord;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
 import dev.morphema.format.Projection;
@@ -65,7 +64,6 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     private boolean filled;
 
     private long line;
-    private @Nullable BareRow bare;
     /** Whether two columns have the same name, so that a field can have two values. */
     private boolean repeated;
 
@@ -137,52 +135,16 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
             addColumns(names);
         }
         bytes = new FieldBytes.Row(layout.size());
-        bare = named && !wanted.keepsAll() && !repeated ? bareRow() : null;
     }
 
-    /** {@return what holds a row as it is, or null if there is no column for some field} */
-    private @Nullable BareRow bareRow() {
-        int[] columnOfSlot = new int[layout.size()];
-        Arrays.fill(columnOfSlot, NOT_WANTED);
-        for (int column : wanted) {
-            columnOfSlot[columns[column].slot()] = column;
-        }
-        boolean all = Arrays.stream(columnOfSlot).allMatch(column -> column != NOT_WANTED);
-        return all ? new BareRow(layout, columnOfSlot, this) : null;
-    }
-
-    /** {@return the record of the row at hand} */
-    RecordValue made(RowCells found) throws CharacterCodingException {
-        bytes.begin();
-        takeRow(found);
-        return built();
-    }
-
-    /** {@return the row at hand; not a record as long as that is the header} */
-    Value kept(RowCells found) throws CharacterCodingException {
-        bytes.begin();
-        takeRow(found);
-        return buildRecord();
-    }
-
-    /** {@return the record of the row at hand, whose cells may be left where they stand} */
-    Value passing(RowCells found) throws CharacterCodingException {
+    /**
+     * {@return the row at hand, whose cells may be left where they stand}; not a record as long as
+     * that is the header.
+     */
+    Value row(RowCells found) throws CharacterCodingException {
         bytes.beginPassing(found.bytes());
         takeRow(found);
         return buildRecord();
-    }
-
-    /** {@return the row at hand as it is, or null if it is not such that that can be done} */
-    @Nullable
-    BareRecord bare(RowCells found) throws CharacterCodingException {
-        if (bare == null || found.count() > columns.length || !bare.take(found)) {
-            return null;
-        }
-        if (!found.areAscii()) {
-            checkUnwanted(found);
-        }
-        number++;
-        return bare;
     }
 
     private void addColumns(List<String> names) {
@@ -315,8 +277,11 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
 
     private void takeOther(Column column, byte[] all, int from, int to, boolean ascii) throws CharacterCodingException {
         if (column.passes()
-                && (ascii || column.type() == null && texts.areUtf8(all, from, to))
-                && bytes.text(column.slot(), all, from, to)) {
+                && (ascii
+                        ? bytes.plain(column.slot(), all, from, to)
+                        : column.type() == null
+                                && texts.areUtf8(all, from, to)
+                                && bytes.text(column.slot(), all, from, to))) {
             return;
         }
         if (ascii && column.type() != null) {

@@ -1,6 +1,5 @@
 package dev.morphema.csv;
 
-import dev.morphema.format.BareRecord;
 import dev.morphema.format.Limits;
 import dev.morphema.formats.ReadBuffer;
 import dev.morphema.value.Value;
@@ -39,9 +38,6 @@ final class CsvScanner implements Iterator<Value> {
     private int limit;
     private boolean ended;
     private long line = 1;
-
-    /** Whether the cells of the row at hand are known. */
-    private boolean found;
 
     private @Nullable Value row;
 
@@ -88,63 +84,21 @@ final class CsvScanner implements Iterator<Value> {
         return found;
     }
 
-    /** {@return the next row, or null at the end}; lines with nothing on them are no rows. */
+    /**
+     * {@return the next row, of which cells may be left in the buffer until the next is asked for,
+     * or null at the end}; lines with nothing on them are no rows.
+     */
     private @Nullable Value row() throws IOException {
         if (!findRow()) {
             return null;
         }
-        Value kept = rows.kept(cells);
+        Value found = rows.row(cells);
         toNextRow();
-        return kept;
+        return found;
     }
 
-    /**
-     * {@return the next row, of which cells may be left in the buffer until the next is asked for,
-     * or null at the end}
-     *
-     * @throws UncheckedIOException if reading fails
-     */
-    @Nullable
-    Value passing() {
-        if (row != null) {
-            return next();
-        }
-        try {
-            if (!findRow()) {
-                return null;
-            }
-            Value passing = rows.passing(cells);
-            toNextRow();
-            return passing;
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-    }
-
-    /**
-     * {@return the next row as it is, or null if that cannot be had so}; then {@link #next} gives
-     * it.
-     *
-     * @throws UncheckedIOException if reading fails
-     */
-    @Nullable
-    BareRecord bare() {
-        try {
-            BareRecord bare = row == null && findRow() ? rows.bare(cells) : null;
-            if (bare != null) {
-                toNextRow();
-            }
-            return bare;
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-    }
-
-    /** Finds the cells of the next row, if that was not done before; says whether there is one. */
+    /** Finds the cells of the next row; says whether there is one. */
     private boolean findRow() throws IOException {
-        if (found) {
-            return true;
-        }
         if (ReadBuffer.isLow(buffer, limit - at, in)) {
             read();
         }
@@ -155,13 +109,11 @@ final class CsvScanner implements Iterator<Value> {
         while (!cells.find(buffer, at, limit, ended)) {
             read();
         }
-        found = true;
         return true;
     }
 
     private void toNextRow() {
         int end = cells.end();
-        found = false;
         line += cells.lines();
         at = end;
         if (end < limit) {

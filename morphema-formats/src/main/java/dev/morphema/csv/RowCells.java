@@ -287,7 +287,7 @@ final class RowCells {
     boolean addTo(FieldBytes.Row row, int slot, int cell) {
         int from = starts[cell];
         int to = ends[cell];
-        return from >= 0 && from < to && row.text(slot, bytes, from, to);
+        return from >= 0 && from < to && row.plain(slot, bytes, from, to);
     }
 
     /**

@@ -254,7 +254,7 @@ class PassingFieldsProperties {
                 projection -> {
                     try (RecordReader reader =
                             new CsvSource().open(new Pieces(bytes, true, bytes.length), projection, Options.NONE)) {
-                        return (RecordValue) reader.nextPassing();
+                        return (RecordValue) reader.next();
                     }
                 },
                 typed);

@@ -21,7 +21,7 @@ import org.junit.jupiter.api.io.TempDir;
  * Rows of CSV are grouped from their bytes, in UTF-8, or as values, in UTF-16, whose bytes are no
  * characters of ASCII: with the same result, and the same fault at the same place.
  */
-class BareRecordProperties {
+class GroupedBytesProperties {
     private static final String LAST = ",\"last, of all\"\n";
 
     @Provide
