@@ -8,6 +8,7 @@ import dev.morphema.engine.Run;
 import dev.morphema.engine.RunCaches;
 import dev.morphema.format.FormatRegistry;
 import dev.morphema.format.Input;
+import dev.morphema.format.Limits;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.SourceFormat;
@@ -40,14 +41,18 @@ public final class Mapping {
 
     private final Program program;
     private final FormatRegistry formats;
+    /** Of runs that are told no others. */
+    private final Limits limits;
+
     private final Set<Path> filesRead;
     private final List<String> sources;
     private final List<String> targets;
     private final List<String> params;
 
     /** @param filesRead the files that the mapping was made of, which no output may replace */
-    Mapping(Program program, FormatRegistry formats, Set<Path> filesRead) {
+    Mapping(Program program, FormatRegistry formats, Limits limits, Set<Path> filesRead) {
         this.program = program;
+        this.limits = limits;
         this.filesRead = filesRead;
         this.formats = formats;
         CheckedMapping mapping = program.mapping();
@@ -115,7 +120,8 @@ public final class Mapping {
      * As {@link #run(Inputs, Outputs, RunOptions)}, after other runs with the same caches; null if
      * there are none.
      */
-    Result run(Inputs inputs, Outputs outputs, RunOptions options, @Nullable RunCaches caches) {
+    Result run(Inputs inputs, Outputs outputs, RunOptions given, @Nullable RunCaches caches) {
+        RunOptions options = given.within(limits);
         checkNames(inputs, outputs, options);
         inputs.requireFiles();
         try (StagedOutputs staged = new StagedOutputs(inputs.files(), filesRead)) {

@@ -5,7 +5,9 @@ import dev.morphema.check.Environment;
 import dev.morphema.engine.Compiler;
 import dev.morphema.engine.Program;
 import dev.morphema.format.FormatRegistry;
-import dev.morphema.formats.StandardFormats;
+import dev.morphema.format.Limits;
+import dev.morphema.format.SourceFormat;
+import dev.morphema.format.TargetFormat;
 import dev.morphema.function.FunctionTable;
 import dev.morphema.function.Stability;
 import dev.morphema.function.Trait;
@@ -13,11 +15,13 @@ import dev.morphema.plan.Planner;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.standard.StandardFormats;
 import dev.morphema.value.Value;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.ServiceLoader;
 
 /**
  * Checks and loads mappings. Immutable and safe for use by many threads.
@@ -30,18 +34,20 @@ import java.util.Objects;
  * }</pre>
  */
 public final class Morphema {
-    private static final Morphema STANDARD =
-            new Morphema(StandardFormats.registry(), StandardFormats.functions(), List.of());
+    private static final Morphema STANDARD = builder().build();
 
     private final FormatRegistry formats;
     private final FunctionTable functions;
     /** Folders that mappings may read of, beside their own. */
     private final List<Path> readable;
 
-    private Morphema(FormatRegistry formats, FunctionTable functions, List<Path> readable) {
-        this.readable = readable;
-        this.formats = formats;
-        this.functions = functions;
+    private final Limits limits;
+
+    private Morphema(Builder builder) {
+        this.formats = new FormatRegistry(builder.sources, builder.targets);
+        this.functions = builder.functions;
+        this.readable = List.copyOf(builder.readable);
+        this.limits = builder.limits;
     }
 
     /** {@return Morphema with the formats and functions that come with it} */
@@ -49,40 +55,94 @@ public final class Morphema {
         return STANDARD;
     }
 
-    /**
-     * {@return Morphema with one more function for mappings to call}
-     *
-     * @param signature what it takes and gives, such as {@code checkDigit(imo: text, length?:
-     *     integer): number}; the types are those of the reference of functions, {@code many}
-     *     excepted
-     * @param function does the work
-     * @param traits what is special about it; if none, it gives absent for absent, null for null,
-     *     and for the same arguments the same
-     * @throws IllegalArgumentException if that is no signature, or there is a function of that name
-     *     already
-     */
-    public Morphema with(String signature, JavaFunction function, JavaFunction.Trait... traits) {
-        List<JavaFunction.Trait> special = List.of(traits);
-        Stability stability = special.contains(JavaFunction.Trait.NEW_EACH_CALL) ? Stability.VOLATILE : Stability.PURE;
-        Trait[] declared = special.contains(JavaFunction.Trait.TAKES_MISSING)
-                ? new Trait[] {Trait.TAKES_MISSING, Trait.ASKS_PRESENCE}
-                : new Trait[0];
-        return new Morphema(
-                formats,
-                functions.with(
-                        signature, stability, (arguments, run) -> called(signature, function, arguments), declared),
-                readable);
+    /** {@return what makes a Morphema that has more, from the standard one} */
+    public static Builder builder() {
+        return new Builder();
     }
 
-    /**
-     * {@return Morphema whose mappings may also read files in a folder and below}: tables, samples
-     * and mappings that they use. If nothing is said, a mapping reads only what is in its own
-     * folder or below, whatever it names.
-     */
-    public Morphema allowRead(Path folder) {
-        List<Path> more = new ArrayList<>(readable);
-        more.add(Objects.requireNonNull(folder));
-        return new Morphema(formats, functions, List.copyOf(more));
+    /** Makes a Morphema with more formats, functions, folders or other limits. Not thread-safe. */
+    public static final class Builder {
+        private final List<SourceFormat> sources = new ArrayList<>(StandardFormats.sources());
+        private final List<TargetFormat> targets = new ArrayList<>(StandardFormats.targets());
+        private final List<Path> readable = new ArrayList<>();
+        private FunctionTable functions = StandardFormats.functions();
+        private Limits limits = Limits.DEFAULT;
+
+        private Builder() {}
+
+        /** Adds a format that mappings can read. */
+        public Builder source(SourceFormat format) {
+            sources.add(Objects.requireNonNull(format));
+            return this;
+        }
+
+        /** Adds a format that mappings can write. */
+        public Builder target(TargetFormat format) {
+            targets.add(Objects.requireNonNull(format));
+            return this;
+        }
+
+        /**
+         * Adds all formats that are installed: those that some module, or some library on the class
+         * path, {@linkplain ServiceLoader provides} as a {@link SourceFormat} or {@link
+         * TargetFormat}.
+         *
+         * @param loader finds them
+         */
+        public Builder installedFormats(ClassLoader loader) {
+            ServiceLoader.load(SourceFormat.class, loader).forEach(this::source);
+            ServiceLoader.load(TargetFormat.class, loader).forEach(this::target);
+            return this;
+        }
+
+        /**
+         * Adds a function for mappings to call.
+         *
+         * @param signature what it takes and gives, such as {@code checkDigit(imo: text, length?:
+         *     integer): number}; the types are those of the reference of functions, {@code many}
+         *     excepted
+         * @param function does the work
+         * @param traits what is special about it; if none, it gives absent for absent, null for
+         *     null, and for the same arguments the same
+         * @throws IllegalArgumentException if that is no signature, or there is a function of that
+         *     name already
+         */
+        public Builder function(String signature, JavaFunction function, JavaFunction.Trait... traits) {
+            List<JavaFunction.Trait> special = List.of(traits);
+            Stability stability =
+                    special.contains(JavaFunction.Trait.NEW_EACH_CALL) ? Stability.VOLATILE : Stability.PURE;
+            Trait[] declared = special.contains(JavaFunction.Trait.TAKES_MISSING)
+                    ? new Trait[] {Trait.TAKES_MISSING, Trait.ASKS_PRESENCE}
+                    : new Trait[0];
+            functions = functions.with(
+                    signature, stability, (arguments, run) -> called(signature, function, arguments), declared);
+            return this;
+        }
+
+        /**
+         * Lets mappings also read files in a folder and below: tables, samples and mappings that
+         * they use. If nothing is said, a mapping reads only what is in its own folder or below,
+         * whatever it names.
+         */
+        public Builder allowRead(Path folder) {
+            readable.add(Objects.requireNonNull(folder));
+            return this;
+        }
+
+        /** Sets how much inputs may have and runs may take if a run says nothing else. */
+        public Builder limits(Limits most) {
+            limits = Objects.requireNonNull(most);
+            return this;
+        }
+
+        /**
+         * {@return a Morphema with what was added}
+         *
+         * @throws IllegalArgumentException if two formats have the same name
+         */
+        public Morphema build() {
+            return new Morphema(this);
+        }
     }
 
     private static Value called(String signature, JavaFunction function, Value[] arguments) {
@@ -195,7 +255,7 @@ public final class Morphema {
         }
         try {
             Program program = Compiler.compile(Planner.plan(checked.mapping()));
-            return new Checked(new Mapping(program, formats, origin.filesRead()), problems);
+            return new Checked(new Mapping(program, formats, limits, origin.filesRead()), problems);
         } catch (ProblemException e) {
             problems.addAll(e.problems());
             return new Checked(null, problems);

@@ -99,12 +99,13 @@ final class ReadableFolders {
     /** Looks whether a mapping may know what is at a place. */
     void checkWithin(Path file) throws IOException {
         if (!isWithin(RealPlace.of(file))) {
-            throw new ProblemException(Problem.error(
-                            Code.NOT_ALLOWED,
-                            "A mapping may read only what is in its own folder or below, and this file is not.")
-                    .withValue(file.toString())
-                    .withHelp(
-                            "whoever runs it can allow more: --allow-read FOLDER, in Java Morphema.allowRead(folder)"));
+            throw new ProblemException(
+                    Problem.error(
+                                    Code.NOT_ALLOWED,
+                                    "A mapping may read only what is in its own folder or below, and this file is not.")
+                            .withValue(file.toString())
+                            .withHelp(
+                                    "whoever runs it can allow more: --allow-read FOLDER, in Java Morphema.builder().allowRead(folder)"));
         }
     }
 

@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Random;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
@@ -26,35 +27,40 @@ public final class RunOptions {
      * The parameters have the values that the mapping gives them, the clock is the system's, codes
      * are random.
      */
-    public static final RunOptions DEFAULT =
-            new RunOptions(Map.of(), Clock.systemUTC(), null, null, null, null, Limits.DEFAULT);
+    public static final RunOptions DEFAULT = new RunOptions();
 
     /** The part of the largest heap that groups and sorts may hold if nothing is said. */
     private static final int PART_OF_HEAP = 4;
 
-    private final Map<String, Value> params;
-    private final Clock clock;
-    private final @Nullable Long seed;
-    private final @Nullable Long memory;
-    private final @Nullable Integer threads;
-    private final @Nullable RunControl control;
-    private final Limits limits;
+    // Set only while a copy is made.
+    private Map<String, Value> params = Map.of();
+    private Clock clock = Clock.systemUTC();
+    private @Nullable Long seed;
+    private @Nullable Long memory;
+    private @Nullable Integer threads;
+    private @Nullable RunControl control;
+    private @Nullable Limits limits;
+    private @Nullable Duration timeout;
 
-    private RunOptions(
-            Map<String, Value> params,
-            Clock clock,
-            @Nullable Long seed,
-            @Nullable Long memory,
-            @Nullable Integer threads,
-            @Nullable RunControl control,
-            Limits limits) {
-        this.limits = limits;
-        this.control = control;
-        this.params = params;
-        this.clock = clock;
-        this.seed = seed;
-        this.memory = memory;
-        this.threads = threads;
+    private RunOptions() {}
+
+    private RunOptions copy() {
+        RunOptions copy = new RunOptions();
+        copy.params = params;
+        copy.clock = clock;
+        copy.seed = seed;
+        copy.memory = memory;
+        copy.threads = threads;
+        copy.control = control;
+        copy.limits = limits;
+        copy.timeout = timeout;
+        return copy;
+    }
+
+    private RunOptions with(Consumer<RunOptions> change) {
+        RunOptions copy = copy();
+        change.accept(copy);
+        return copy;
     }
 
     /**
@@ -63,7 +69,7 @@ public final class RunOptions {
     public RunOptions param(String name, String value) {
         Map<String, Value> more = new HashMap<>(params);
         more.put(Objects.requireNonNull(name), TextValue.of(value));
-        return new RunOptions(more, clock, seed, memory, threads, control, limits);
+        return with(copy -> copy.params = Map.copyOf(more));
     }
 
     /**
@@ -71,14 +77,15 @@ public final class RunOptions {
      * run}
      */
     public RunOptions clock(Clock newClock) {
-        return new RunOptions(params, Objects.requireNonNull(newClock), seed, memory, threads, control, limits);
+        Objects.requireNonNull(newClock);
+        return with(copy -> copy.clock = newClock);
     }
 
     /**
      * {@return these options with a seed, from which {@code uuid} makes the same codes in each run}
      */
     public RunOptions seed(long newSeed) {
-        return new RunOptions(params, clock, newSeed, memory, threads, control, limits);
+        return with(copy -> copy.seed = newSeed);
     }
 
     /**
@@ -93,7 +100,7 @@ public final class RunOptions {
         if (bytes < 0) {
             throw new IllegalArgumentException("memory below 0: " + bytes);
         }
-        return new RunOptions(params, clock, seed, bytes, threads, control, limits);
+        return with(copy -> copy.memory = bytes);
     }
 
     /**
@@ -108,17 +115,22 @@ public final class RunOptions {
         if (count < 1) {
             throw new IllegalArgumentException("threads below 1: " + count);
         }
-        return new RunOptions(params, clock, seed, memory, count, control, limits);
+        return with(copy -> copy.threads = count);
     }
 
     /** {@return these options and what follows or stops the run; of use for one run} */
     public RunOptions control(RunControl newControl) {
-        return new RunOptions(params, clock, seed, memory, threads, Objects.requireNonNull(newControl), limits);
+        Objects.requireNonNull(newControl);
+        return with(copy -> copy.control = newControl);
     }
 
-    /** {@return these options and how much inputs may have and the run may take} */
+    /**
+     * {@return these options and how much inputs may have and the run may take}; if nothing is
+     * said, what {@link Morphema.Builder#limits} said.
+     */
     public RunOptions limits(Limits newLimits) {
-        return new RunOptions(params, clock, seed, memory, threads, control, Objects.requireNonNull(newLimits));
+        Objects.requireNonNull(newLimits);
+        return with(copy -> copy.limits = newLimits);
     }
 
     /**
@@ -126,11 +138,19 @@ public final class RunOptions {
      * {@code limit}
      */
     public RunOptions timeout(Duration most) {
-        return limits(limits.with(Limit.TIME, Math.max(1, most.toMillis())));
+        Objects.requireNonNull(most);
+        return with(copy -> copy.timeout = most);
+    }
+
+    /** {@return these options with limits of their own}, which are others if nothing was said. */
+    RunOptions within(Limits usual) {
+        Limits all = limits == null ? usual : limits;
+        Limits timed = timeout == null ? all : all.with(Limit.TIME, Math.max(1, timeout.toMillis()));
+        return timed == limits ? this : limits(timed);
     }
 
     Limits limits() {
-        return limits;
+        return limits == null ? Limits.DEFAULT : limits;
     }
 
     /** The outputs are in their places. */
@@ -142,7 +162,8 @@ public final class RunOptions {
 
     /** {@return the inputs within the limits, and followed if somebody wants to follow the run} */
     Inputs followed(Inputs inputs) {
-        boolean limited = !limits.equals(Limits.DEFAULT);
+        Limits most = limits();
+        boolean limited = !most.equals(Limits.DEFAULT);
         if (control == null && !limited) {
             return inputs;
         }
@@ -152,8 +173,8 @@ public final class RunOptions {
             followed = followed.with(
                     source.getKey(),
                     source.getValue().stream()
-                            .map(input -> input instanceof FileInput file ? new FileInput(file.file(), limits) : input)
-                            .<Input>map(input -> new FollowedInput(input, follower, limits))
+                            .map(input -> input instanceof FileInput file ? new FileInput(file.file(), most) : input)
+                            .<Input>map(input -> new FollowedInput(input, follower, most))
                             .toList());
         }
         return followed;
@@ -179,7 +200,7 @@ public final class RunOptions {
                 memory == null ? Runtime.getRuntime().maxMemory() / PART_OF_HEAP : memory,
                 new TemporaryFile(),
                 control == null ? RunWatch.NONE : control.watch(),
-                limits,
+                limits(),
                 caches);
     }
 

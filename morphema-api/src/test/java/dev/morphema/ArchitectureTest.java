@@ -3,6 +3,7 @@ package dev.morphema;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
 import com.tngtech.archunit.base.DescribedPredicate;
 import com.tngtech.archunit.core.importer.ImportOption;
@@ -21,7 +22,12 @@ class ArchitectureTest {
             .layer("output")
             .definedBy("dev.morphema.output")
             .layer("formats")
-            .definedBy("dev.morphema.formats", "dev.morphema.csv", "dev.morphema.json", "dev.morphema.xml")
+            .definedBy(
+                    "dev.morphema.standard",
+                    "dev.morphema.formats",
+                    "dev.morphema.csv",
+                    "dev.morphema.json",
+                    "dev.morphema.xml")
             .layer("engine")
             .definedBy("dev.morphema.engine")
             .layer("plan")
@@ -58,6 +64,10 @@ class ArchitectureTest {
             .mayOnlyBeAccessedByLayers("function", "check", "engine")
             .whereLayer("syntax")
             .mayOnlyBeAccessedByLayers("check", "plan", "engine", "library");
+
+    @ArchTest
+    static final ArchRule NO_PACKAGES_NEED_ONE_ANOTHER =
+            slices().matching("dev.morphema.(**)").should().beFreeOfCycles();
 
     @ArchTest
     static final ArchRule CORE_KNOWS_NO_FILES_AND_FORMATS = noClasses()

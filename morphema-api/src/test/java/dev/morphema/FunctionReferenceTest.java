@@ -2,8 +2,8 @@ package dev.morphema;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.morphema.formats.StandardFormats;
 import dev.morphema.function.Function;
+import dev.morphema.standard.StandardFormats;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;

@@ -80,7 +80,7 @@ class ReadableFoldersTest {
     @Test
     @DisplayName("who loads a mapping can allow a folder")
     void allowed() throws IOException {
-        Morphema more = Morphema.standard().allowRead(outside);
+        Morphema more = Morphema.builder().allowRead(outside).build();
         assertThat(check(more, TABLE.formatted("../t.csv")).mapping()).isPresent();
         assertThat(check(more, TABLE.formatted("link.csv")).mapping()).isPresent();
         assertThat(check(more, USE.formatted("../u.morphema")).mapping()).isPresent();

@@ -325,11 +325,12 @@ class RunningTest {
     void newOnEachCall() {
         AtomicInteger calls = new AtomicInteger();
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        Morphema.standard()
-                .with(
+        Morphema.builder()
+                .function(
                         "ticket(): number",
                         a -> NumberValue.of(calls.incrementAndGet()),
                         JavaFunction.Trait.NEW_EACH_CALL)
+                .build()
                 .load(
                         "x",
                         "morphema 1\ndefine next(x) = ticket()\ntarget o: json(indent = 0) { for i in range(1, 3) {"
@@ -343,22 +344,23 @@ class RunningTest {
     @Test
     @DisplayName("functions written in Java are checked and called like those of the language")
     void javaFunctions() {
-        Morphema morphema = Morphema.standard()
-                .with("checkDigit(code: text, times?: integer): number", arguments -> {
+        Morphema morphema = Morphema.builder()
+                .function("checkDigit(code: text, times?: integer): number", arguments -> {
                     String code = ((TextValue) arguments.get(0)).text();
                     int times = arguments.size() > 1
                             ? ((NumberValue) arguments.get(1)).decimal().intValue()
                             : 1;
                     return NumberValue.of(code.chars().map(c -> c - '0').sum() * times % 10);
                 })
-                .with(
+                .function(
                         "orNone(x: any): text",
                         a -> TextValue.of(
                                 a.get(0).isMissing() ? "none" : a.get(0).toString()),
                         JavaFunction.Trait.TAKES_MISSING)
-                .with("broken(): text", a -> {
+                .function("broken(): text", a -> {
                     throw new IllegalStateException("oh");
-                });
+                })
+                .build();
         String target = "morphema 1\ntarget o: json(indent = 0) { %s }";
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         morphema.load(
@@ -390,7 +392,7 @@ class RunningTest {
                 "f(a...: text, b: text): text",
                 "f(a?: text, b: text): text",
                 "f(x: many): text")) {
-            assertThatThrownBy(() -> Morphema.standard().with(wrong, a -> a.get(0)))
+            assertThatThrownBy(() -> Morphema.builder().function(wrong, a -> a.get(0)))
                     .isInstanceOf(IllegalArgumentException.class);
         }
     }

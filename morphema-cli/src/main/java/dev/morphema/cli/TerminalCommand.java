@@ -116,11 +116,9 @@ abstract class TerminalCommand implements Callable<Integer> {
 
     /** {@return what loads mappings, with the folders they may read of} */
     static Morphema morphema(OptionSpec allowRead) {
-        Morphema morphema = Morphema.standard();
-        for (String folder : words(allowRead)) {
-            morphema = morphema.allowRead(Path.of(folder));
-        }
-        return morphema;
+        Morphema.Builder morphema = Morphema.builder();
+        words(allowRead).forEach(folder -> morphema.allowRead(Path.of(folder)));
+        return morphema.build();
     }
 
     final Terminal terminal() {

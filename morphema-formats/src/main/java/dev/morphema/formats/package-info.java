@@ -1,5 +1,5 @@
 /**
- * All formats that come with Morphema: {@link dev.morphema.formats.StandardFormats}, and what they
+ * All formats that come with Morphema: {@link dev.morphema.standard.StandardFormats}, and what they
  * share.
  */
 @NullMarked

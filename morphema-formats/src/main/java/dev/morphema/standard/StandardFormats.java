@@ -1,13 +1,13 @@
-package dev.morphema.formats;
+package dev.morphema.standard;
 
 import dev.morphema.csv.CsvSource;
 import dev.morphema.csv.CsvTarget;
-import dev.morphema.format.FormatRegistry;
 import dev.morphema.format.Input;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.SourceFormat;
+import dev.morphema.format.TargetFormat;
 import dev.morphema.function.FunctionSet;
 import dev.morphema.function.FunctionTable;
 import dev.morphema.function.Stability;
@@ -33,11 +33,14 @@ public final class StandardFormats {
 
     private StandardFormats() {}
 
-    /** {@return csv, json, jsonl and xml, for reading and for writing} */
-    public static FormatRegistry registry() {
-        return new FormatRegistry(
-                List.of(new CsvSource(), JsonSource.document(), JsonSource.lines(), new XmlSource()),
-                List.of(new CsvTarget(), JsonTarget.document(), JsonTarget.lines(), new XmlTarget()));
+    /** {@return csv, json, jsonl and xml, for reading} */
+    public static List<SourceFormat> sources() {
+        return List.of(new CsvSource(), JsonSource.document(), JsonSource.lines(), new XmlSource());
+    }
+
+    /** {@return csv, json, jsonl and xml, for writing} */
+    public static List<TargetFormat> targets() {
+        return List.of(new CsvTarget(), JsonTarget.document(), JsonTarget.lines(), new XmlTarget());
     }
 
     /**
