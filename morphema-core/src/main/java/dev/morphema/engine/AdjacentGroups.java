@@ -49,6 +49,9 @@ final class AdjacentGroups implements HeldFlow {
     private final LastKey[] bytes;
 
     private boolean bytesAreKnown;
+    /** Whether a member is taken up only when all that comes of its record is. */
+    private final boolean waits;
+
     private @Nullable Group group;
     private boolean more = true;
 
@@ -68,6 +71,7 @@ final class AdjacentGroups implements HeldFlow {
         this.steps = new PathNodes.Named[nodes.length];
         this.bytes = new LastKey[nodes.length];
         Arrays.setAll(bytes, i -> new LastKey());
+        this.waits = frame.run().units().areWithin();
         this.byField = keys != null && keys.areFieldsOf(member);
         for (int i = 0; i < nodes.length && member instanceof NameNodes.Local name; i++) {
             steps[i] = PathNodes.Named.from(name.slot(), nodes[i]);
@@ -77,7 +81,27 @@ final class AdjacentGroups implements HeldFlow {
     @Override
     public boolean turn() {
         Value thisMember = member.eval(frame);
-        if (starts(thisMember)) {
+        if (waits) {
+            boolean begun = begins != null && begins.holds(frame);
+            Value[] itsKeys = keys == null ? values : keys.values(frame);
+            frame.run().units().takeUp(() -> take(thisMember, areOthers(itsKeys) || begun));
+            return more;
+        }
+        return take(thisMember, starts(thisMember));
+    }
+
+    /** Whether keys are not those of the group at hand; they are known from now on. */
+    private boolean areOthers(Value[] keysOfNext) {
+        boolean same = group != null;
+        for (int i = 0; i < values.length; i++) {
+            same = same && Comparison.sameKey(keysOfNext[i], values[i]);
+            values[i] = keysOfNext[i];
+        }
+        return !same;
+    }
+
+    private boolean take(Value thisMember, boolean starts) {
+        if (starts) {
             // The names of the loop are in the frame; the group before must not lose them for this
             // turn.
             flush();

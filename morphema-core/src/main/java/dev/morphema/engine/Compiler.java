@@ -158,7 +158,9 @@ public final class Compiler {
             loop.run(frame, () -> {
                 Value[] range =
                         from == null || to == null ? WITHOUT_RANGE : new Value[] {from.scalar(frame), to.scalar(frame)};
-                index.add(row.eval(frame), keys.values(frame), range);
+                Value rowOfTurn = row.eval(frame);
+                Value[] itsKeys = keys.values(frame);
+                run.units().takeUp(() -> index.add(rowOfTurn, itsKeys, range));
                 return true;
             });
             Problem withoutKey = index.withoutKey();

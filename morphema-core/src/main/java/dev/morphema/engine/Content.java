@@ -166,7 +166,7 @@ sealed interface Content {
             return new Turns(each, counted, frame, out) {
                 @Override
                 public boolean turn() {
-                    each.write(frame, out);
+                    writeEach();
                     return written();
                 }
             };
@@ -185,6 +185,20 @@ sealed interface Content {
             this.counted = counted;
             this.frame = frame;
             this.out = out;
+        }
+
+        /** Writes a turn, later if it could not be taken back. */
+        final void writeEach() {
+            FailureUnits units = frame.run().units();
+            if (!units.mustWait(out)) {
+                each.write(frame, out);
+                return;
+            }
+            TreeWriter tree =
+                    new TreeWriter(out.elementsRepeat(), frame.run().caches().made());
+            each.write(frame, tree);
+            Value turn = tree.result();
+            units.takeUp(() -> ValueWriter.write(turn, out));
         }
 
         /** A turn is written; says that more are wanted. */
@@ -254,6 +268,7 @@ sealed interface Content {
                         .problem()
                         .withValue(name.toString()));
             }
+            frame.run().units().onFailure(() -> before.remove(name.toString()));
             return name.toString();
         }
 

@@ -12,8 +12,6 @@ import org.jspecify.annotations.Nullable;
 
 /** The clauses that hold turns back to make groups of them. */
 final class GroupStages {
-    private static final int[] NONE = {};
-
     private GroupStages() {}
 
     /** Where the keys and members of a group go, and what is wanted of the members. */
@@ -79,11 +77,13 @@ final class GroupStages {
          */
         boolean pass(Group group, Object held, Frame frame, Flow next) {
             set(group, held, frame);
-            try {
-                return next.turn();
-            } catch (ProblemException e) {
-                throw LoopPlan.placed(e, held);
-            }
+            return frame.run().units().run(null, () -> {
+                try {
+                    return next.turn();
+                } catch (ProblemException e) {
+                    throw LoopPlan.placed(e, held);
+                }
+            });
         }
 
         /** Passes on a group, and its members one at a time. */
@@ -134,6 +134,7 @@ final class GroupStages {
             HashGroups groups = new HashGroups(names, member instanceof NameNodes.Local, frame, budget);
             Value[] values = new Value[keys.nodes().size()];
             boolean byField = keys.areFieldsOf(member);
+            boolean waits = frame.run().units().areWithin();
             return new HeldFlow() {
                 @Override
                 public void eachState(Consumer<GroupState> taker) {
@@ -143,13 +144,24 @@ final class GroupStages {
                 @Override
                 public boolean turn() {
                     Value one = member.eval(frame);
-                    int[] slots = byField && one instanceof RecordValue record ? keys.plainSlots(frame, record) : NONE;
-                    if (slots.length > 0) {
-                        groups.add((RecordValue) one, slots);
-                    } else {
+                    if (waits) {
+                        Value[] itsKeys = keys.values(frame);
+                        frame.run().units().takeUp(() -> groups.add(itsKeys, one));
+                        return true;
+                    }
+                    if (!(byField && one instanceof RecordValue record && isAddedByBytes(record))) {
                         keys.fill(frame, values);
                         groups.add(values, one);
                     }
+                    return true;
+                }
+
+                private boolean isAddedByBytes(RecordValue record) {
+                    int[] slots = keys.plainSlots(frame, record);
+                    if (slots.length == 0) {
+                        return false;
+                    }
+                    groups.add(record, slots);
                     return true;
                 }
 

@@ -101,11 +101,16 @@ final class GroupState {
     /** As {@link #add}, for a member that the first functions have taken already. */
     void addFrom(int function, Frame frame, Value member) {
         for (int i = function; i < functions.length; i++) {
-            if ((summedUp & 1L << i) != 0) {
-                continue;
+            if ((summedUp & 1L << i) == 0) {
+                take(i, frame, member);
             }
-            take(i, frame, member);
         }
+        if (nested.length > 0) {
+            addToLoops(frame, member);
+        }
+    }
+
+    private void addToLoops(Frame frame, Value member) {
         for (int loop = 0; loop < nested.length; loop++) {
             if (!nested[loop].add(frame, member)) {
                 relyNoMoreOn(loop, frame, member);
@@ -126,10 +131,13 @@ final class GroupState {
     }
 
     private void take(int i, Frame frame, Value member) {
+        if ((inObjects & 1L << i) != 0 || !use.tally(i, frame, member, cells, 0)) {
+            takeInObject(i, frame, member);
+        }
+    }
+
+    private void takeInObject(int i, Frame frame, Value member) {
         if ((inObjects & 1L << i) == 0) {
-            if (use.tally(i, frame, member, cells, 0)) {
-                return;
-            }
             putInObject(i, Objects.requireNonNull(functions[i].tally()).resumed(cells, use.place(i)));
         }
         Function.Accumulator accumulator = accumulators[i];

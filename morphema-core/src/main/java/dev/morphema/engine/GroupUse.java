@@ -134,19 +134,24 @@ final class GroupUse {
      * @param at the first of all cells
      */
     boolean tally(int function, Frame frame, Value member, long[] cells, int at) {
-        PathNodes.Named step = steps[function];
         Tally tally = Objects.requireNonNull(running[function].tally());
         try {
-            Value item = step != null && member instanceof RecordValue record
-                    ? item(frame, step, tally, record)
-                    : running[function].items().eval(frame);
-            return item.isMissing()
-                    || !(item instanceof Many)
-                            && !(item instanceof ListValue)
-                            && tally.add(cells, at + places[function], item);
+            Value item = item(function, frame, member, tally);
+            return item.isMissing() || isOne(item) && tally.add(cells, at + places[function], item);
         } catch (ProblemException e) {
             return false;
         }
+    }
+
+    private static boolean isOne(Value item) {
+        return !(item instanceof Many || item instanceof ListValue);
+    }
+
+    private Value item(int function, Frame frame, Value member, Tally tally) {
+        PathNodes.Named step = steps[function];
+        return step != null && member instanceof RecordValue record
+                ? item(frame, step, tally, record)
+                : running[function].items().eval(frame);
     }
 
     /**

@@ -177,11 +177,15 @@ final class HashGroups {
     private void tally(int function, int number, Value member) {
         int from = names.tally(function, frame, member, groups.cells(), groups.cellsOf(number));
         if (from >= 0) {
-            GroupState state = state(groups.get(number));
-            outgrown.set(number);
-            groups.get(number).keepUp(state);
-            state.addFrom(from, frame, member);
+            outgrow(from, number, member);
         }
+    }
+
+    private void outgrow(int from, int number, Value member) {
+        GroupState state = state(groups.get(number));
+        outgrown.set(number);
+        groups.get(number).keepUp(state);
+        state.addFrom(from, frame, member);
     }
 
     /** {@return what is kept up of a group, from its cells if it is tallied} */

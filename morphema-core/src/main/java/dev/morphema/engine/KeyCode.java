@@ -77,9 +77,12 @@ final class KeyCode {
     /** Takes fields of a record, all of which are plain texts; gives the same as for their values. */
     void set(FieldBytes plain, int[] slots) {
         int slot = slots[0];
-        if (slots.length == 1 && pack(plain.array(), plain.from(slot), plain.to(slot))) {
-            return;
+        if (slots.length > 1 || !pack(plain.array(), plain.from(slot), plain.to(slot))) {
+            setTexts(plain, slots);
         }
+    }
+
+    private void setTexts(FieldBytes plain, int[] slots) {
         TextKey key = emptyTexts();
         for (int each : slots) {
             key.add(plain.array(), plain.from(each), plain.to(each));

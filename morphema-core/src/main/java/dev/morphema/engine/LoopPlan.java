@@ -201,13 +201,13 @@ record LoopPlan(
 
     private static boolean turnWith(Value item, int slot, Frame frame, Flow flow) {
         frame.set(slot, item);
-        List<Problem> warnings = frame.run().warnings();
-        int before = warnings.size();
+        RunState run = frame.run();
+        int before = run.warnings().size();
         try {
-            frame.run().limits().step();
+            run.limits().step();
             boolean more = flow.turn();
-            if (warnings.size() > before) {
-                placeWarnings(warnings, before, origin(item));
+            if (run.warnings().size() > before) {
+                placeWarnings(run.warnings(), before, item);
             }
             return more;
         } catch (ProblemException e) {
@@ -227,7 +227,8 @@ record LoopPlan(
                 : new ProblemException(problem.in(origin.location(null)), e);
     }
 
-    private static void placeWarnings(List<Problem> warnings, int from, @Nullable Origin origin) {
+    private static void placeWarnings(List<Problem> warnings, int from, Value item) {
+        Origin origin = origin(item);
         for (int i = from; i < warnings.size(); i++) {
             if (warnings.get(i).input() == null && origin != null) {
                 warnings.set(i, warnings.get(i).in(origin.location(null)));

@@ -131,6 +131,7 @@ public final class Run {
      * @param watch follows the run
      * @param limits beyond which it is stopped
      * @param caches of runs before this one, which nobody else uses now; null if there are none
+     * @param rejects decides which records the run goes on without; null if it fails with the first
      */
     public record Settings(
             Map<String, Value> params,
@@ -140,9 +141,27 @@ public final class Run {
             Scratch scratch,
             RunWatch watch,
             Limits limits,
-            @Nullable RunCaches caches) {
+            @Nullable RunCaches caches,
+            @Nullable Rejects rejects) {
         public Settings {
             params = Map.copyOf(params);
+        }
+
+        /** A run that fails with the first record that does. */
+        public Settings(
+                Map<String, Value> params,
+                Instant now,
+                Supplier<Random> random,
+                long budget,
+                Scratch scratch,
+                RunWatch watch,
+                Limits limits,
+                @Nullable RunCaches caches) {
+            this(params, now, random, budget, scratch, watch, limits, caches, null);
+        }
+
+        Settings rejecting(Rejects by) {
+            return new Settings(params, now, random, budget, scratch, watch, limits, caches, by);
         }
     }
 
@@ -310,7 +329,8 @@ public final class Run {
 
     private void push(Scan pass, List<Streaming> open) throws IOException {
         int source = pass.source();
-        boolean kept = open.stream().anyMatch(streaming -> streaming.sink().keeps());
+        boolean kept = state.units().areThere()
+                || open.stream().anyMatch(streaming -> streaming.sink().keeps());
         boolean bytes =
                 !kept && open.stream().allMatch(streaming -> streaming.sink().takesBytes());
         Projection projection =
@@ -341,16 +361,27 @@ public final class Run {
                 break;
             }
             reading.pass(record);
-            for (int i = wanting.size() - 1; i >= 0; i--) {
-                Streaming streaming = wanting.get(i);
-                streaming.target().begin();
-                if (!streaming.sink().accept(record)) {
-                    wanting.remove(i);
-                }
+            if (!state.units().areThere()) {
+                push(record, wanting);
+            } else {
+                state.units().run(record, () -> {
+                    push(record, wanting);
+                    return true;
+                });
             }
         }
         if (wanting.isEmpty()) {
             leftEarly.set(source);
+        }
+    }
+
+    private void push(Value record, List<Streaming> wanting) {
+        for (int i = wanting.size() - 1; i >= 0; i--) {
+            Streaming streaming = wanting.get(i);
+            streaming.target().begin();
+            if (!streaming.sink().accept(record)) {
+                state.units().takeUp(() -> wanting.remove(streaming));
+            }
         }
     }
 
@@ -398,7 +429,8 @@ public final class Run {
                 Value record = next(reader);
                 while (record != null && more) {
                     reading.pass(record);
-                    more = sink.accept(record);
+                    Value one = record;
+                    more = state.units().run(record, () -> sink.accept(one));
                     record = more ? next(reader) : null;
                 }
                 end(reading, source, reader);

@@ -77,16 +77,20 @@ final class RunMemory {
         List<TotalNode.Result> results = all.stream()
                 .map(total -> total.start(new Frame(run, program.mostSlots())))
                 .toList();
-        reading.each(pass, record -> {
-            boolean more = false;
-            for (TotalNode.Result result : results) {
-                more |= result.take(record);
-            }
-            return more;
+        run.units().apart(() -> {
+            read(pass, results);
+            return results;
         });
         results.forEach(TotalNode.Result::end);
         for (int i = 0; i < all.size(); i++) {
             totals.put(all.get(i), results.get(i));
         }
+    }
+
+    private void read(Scan pass, List<TotalNode.Result> results) {
+        reading.each(pass, record -> {
+            run.units().takeUp(() -> results.forEach(result -> result.take(record)));
+            return results.stream().anyMatch(TotalNode.Result::wantsMore);
+        });
     }
 }

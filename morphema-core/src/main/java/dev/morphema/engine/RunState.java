@@ -49,6 +49,7 @@ final class RunState implements Function.Context {
     private final Sources reading;
     private @Nullable RunMemory memory;
     private final Counts counts;
+    private final FailureUnits units;
     private final long[] written;
     private final Instant now;
     private final Supplier<Random> random;
@@ -71,6 +72,7 @@ final class RunState implements Function.Context {
         this.sources = new Value[program.mapping().sources().size()];
         this.tables = new TableIndex[program.tables().size()];
         this.counts = new Counts(tables.length);
+        this.units = new FailureUnits(settings.rejects());
         this.asked = new Value[tables.length];
         this.found = new Value[tables.length];
         this.written = new long[program.targets().size()];
@@ -89,6 +91,11 @@ final class RunState implements Function.Context {
     @Override
     public <T> T kept(Class<T> kind, Object owner, Supplier<T> beginning) {
         return caches.kept(kind, owner, beginning);
+    }
+
+    /** {@return what takes back what fails} */
+    FailureUnits units() {
+        return units;
     }
 
     /** {@return what keeps the run within its limits} */
@@ -163,7 +170,7 @@ final class RunState implements Function.Context {
     TableIndex table(int index) {
         TableIndex table = tables[index];
         if (table == null) {
-            table = program.tables().get(index).make(this);
+            table = units.apart(() -> program.tables().get(index).make(this));
             tables[index] = table;
         }
         return table;
@@ -222,6 +229,10 @@ final class RunState implements Function.Context {
 
     void countWritten() {
         written[target]++;
+        if (units.areThere()) {
+            int of = target;
+            units.onFailure(() -> written[of]--);
+        }
         limitGuard.beginUnit();
     }
 

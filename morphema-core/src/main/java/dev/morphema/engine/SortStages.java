@@ -80,10 +80,16 @@ final class SortStages {
         public Flow start(Frame frame, Flow next) {
             SortedTurns turns = new SortedTurns(
                     order.descending(), order::compare, frame.run().budget());
+            boolean waits = frame.run().units().areWithin();
             return new Flow() {
                 @Override
                 public boolean turn() {
-                    turns.add(order.turn(frame, order.keys(frame)));
+                    SortedTurns.Turn turn = order.turn(frame, order.keys(frame));
+                    if (waits) {
+                        frame.run().units().takeUp(() -> turns.add(turn));
+                    } else {
+                        turns.add(turn);
+                    }
                     return true;
                 }
 
@@ -121,6 +127,7 @@ final class SortStages {
         private final First stage;
         private final Frame frame;
         private final Flow next;
+        private final boolean waits;
         /**
          * In order; there are many of these flows with few turns each, so there is no room before
          * it is needed.
@@ -133,21 +140,33 @@ final class SortStages {
             this.stage = stage;
             this.frame = frame;
             this.next = next;
+            this.waits = frame.run().units().areWithin();
         }
 
         @Override
         public boolean turn() {
             Value[] keys = stage.order().keys(frame);
-            int place = place(keys);
+            if (waits) {
+                SortedTurns.Turn turn = stage.order().turn(frame, keys);
+                frame.run().units().takeUp(() -> hold(place(keys), turn));
+            } else {
+                int place = place(keys);
+                if (place < stage.most()) {
+                    hold(place, stage.order().turn(frame, keys));
+                }
+            }
+            return true;
+        }
+
+        private void hold(int place, SortedTurns.Turn turn) {
             if (place < stage.most()) {
                 if (size < stage.most()) {
                     size++;
                     makeRoom();
                 }
                 System.arraycopy(held, place, held, place + 1, size - 1 - place);
-                held[place] = stage.order().turn(frame, keys);
+                held[place] = turn;
             }
-            return true;
         }
 
         private void makeRoom() {

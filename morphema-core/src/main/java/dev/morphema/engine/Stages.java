@@ -116,10 +116,15 @@ final class Stages {
         @Override
         public Flow start(Frame frame, Flow next) {
             Map<Object, Long> counts = new HashMap<>();
+            boolean undoes = frame.run().units().areWithin();
             return new Passing(next) {
                 @Override
                 public boolean turn() {
-                    long count = counts.merge(keys.key(frame), 1L, Long::sum);
+                    Object key = keys.key(frame);
+                    long count = counts.merge(key, 1L, Long::sum);
+                    if (undoes) {
+                        frame.run().units().onFailure(() -> counts.merge(key, -1L, Long::sum));
+                    }
                     frame.set(slot, NumberValue.of(count));
                     return pass();
                 }
@@ -132,10 +137,18 @@ final class Stages {
         @Override
         public Flow start(Frame frame, Flow next) {
             Set<Object> seen = new HashSet<>();
+            boolean undoes = frame.run().units().areWithin();
             return new Passing(next) {
                 @Override
                 public boolean turn() {
-                    return !seen.add(keys.key(frame)) || pass();
+                    Object key = keys.key(frame);
+                    if (!seen.add(key)) {
+                        return true;
+                    }
+                    if (undoes) {
+                        frame.run().units().onFailure(() -> seen.remove(key));
+                    }
+                    return pass();
                 }
             };
         }
@@ -145,6 +158,7 @@ final class Stages {
     record Take(Node count) implements InTurn {
         @Override
         public Flow start(Frame frame, Flow next) {
+            boolean undoes = frame.run().units().areWithin();
             return new Passing(next) {
                 private long left = -1;
 
@@ -157,6 +171,9 @@ final class Stages {
                         return false;
                     }
                     left--;
+                    if (undoes) {
+                        frame.run().units().onFailure(() -> left++);
+                    }
                     return pass() && left > 0;
                 }
             };
@@ -210,16 +227,8 @@ final class Stages {
          * single fields.
          */
         int[] plainSlots(Frame frame, RecordValue record) {
-            if (record.fieldBytes() == null) {
-                return NONE;
-            }
             int[] slots = site.in(frame, record.layout()).slots();
-            for (int slot : slots) {
-                if (!record.isPlain(slot)) {
-                    return NONE;
-                }
-            }
-            return slots;
+            return record.arePlain(slots) ? slots : NONE;
         }
 
         private int[] slots(Layout layout) {

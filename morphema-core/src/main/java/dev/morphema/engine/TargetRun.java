@@ -49,6 +49,7 @@ abstract class TargetRun {
 
     /** Ends a document; what is wrong with it as a whole is told at the place of the target. */
     final void finish(DocumentWriter writer) throws IOException {
+        frame.run().units().end(writer);
         try {
             writer.finish();
         } catch (ProblemException e) {
@@ -76,12 +77,14 @@ abstract class TargetRun {
 
         @Override
         void write() throws IOException {
+            frame().run().units().begin(writer);
             target().document().write(frame(), writer);
             finish(writer);
         }
 
         @Override
         RecordSink open() {
+            frame().run().units().begin(writer);
             return Streams.open(target().document(), frame(), writer);
         }
 
@@ -134,9 +137,28 @@ abstract class TargetRun {
 
             @Override
             public boolean turn() {
+                if (frame().run().units().areThere()) {
+                    return writeWhole();
+                }
                 DocumentWriter writer = named();
                 target().document().write(frame(), writer);
                 return end(writer);
+            }
+
+            /** Begins no document before it is known that all of it can be made. */
+            private boolean writeWhole() {
+                boolean elements = target().checked().format().traits().attributesFirst();
+                TreeWriter tree =
+                        new TreeWriter(elements, frame().run().caches().made());
+                target().document().write(frame(), tree);
+                Value document = tree.result();
+                Run.Document called = named(name.scalar(frame()));
+                frame().run().units().takeUp(() -> {
+                    DocumentWriter writer = opened(called);
+                    ValueWriter.write(document, writer);
+                    end(writer);
+                });
+                return true;
             }
 
             @Override
@@ -163,12 +185,19 @@ abstract class TargetRun {
             }
 
             private DocumentWriter named() {
-                Value value = name.scalar(frame());
+                return opened(named(name.scalar(frame())));
+            }
+
+            private Run.Document named(Value value) {
                 if (value.isMissing()) {
                     throw name.fail(Code.DOCUMENT_NAME, "The name of this document is absent.", null);
                 }
+                return new Run.Document(value.toString(), loop.place(frame()));
+            }
+
+            private DocumentWriter opened(Run.Document document) {
                 try {
-                    return writers.open(index, new Run.Document(value.toString(), loop.place(frame())));
+                    return writers.open(index, document);
                 } catch (ProblemException e) {
                     throw name.located(e);
                 } catch (IOException e) {

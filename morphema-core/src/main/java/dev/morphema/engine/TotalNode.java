@@ -55,11 +55,15 @@ final class TotalNode extends Node {
             return item.isMissing() || Objects.requireNonNull(accumulator).add(item);
         }
 
-        /** Takes a record; says whether more are wanted. */
-        boolean take(Value record) {
+        /** Takes a record. */
+        void take(Value record) {
             if (open) {
                 guarded(() -> open = Objects.requireNonNull(sink).accept(record));
             }
+        }
+
+        /** {@return whether more records can change the result} */
+        boolean wantsMore() {
             return open;
         }
 

@@ -76,5 +76,23 @@ public interface TargetFormat {
          * @throws IOException if writing fails
          */
         void finish() throws IOException;
+
+        /**
+         * Remembers what has been written so far, instead of what was remembered before. Nothing
+         * that comes after it leaves the writer until the next mark, or the end.
+         *
+         * @return whether this writer can go back; if not, nothing is remembered
+         */
+        default boolean mark() {
+            return false;
+        }
+
+        /**
+         * Goes back to the last mark: what was written since then was not. Only of a writer that
+         * has one.
+         */
+        default void rewind() {
+            throw new IllegalStateException("there is no mark");
+        }
     }
 }

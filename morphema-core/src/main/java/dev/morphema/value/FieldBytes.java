@@ -269,12 +269,19 @@ public final class FieldBytes {
             if (!any) {
                 return null;
             }
-            if (source != null) {
-                if (shown == null || shown.bytes != source) {
-                    shown = new FieldBytes(source, fields, true);
-                }
-                return shown;
+            return source == null ? copied() : left(source);
+        }
+
+        private FieldBytes left(byte[] where) {
+            FieldBytes known = shown;
+            if (known == null || known.bytes != where) {
+                known = new FieldBytes(where, fields, true);
+                shown = known;
             }
+            return known;
+        }
+
+        private FieldBytes copied() {
             byte[] all = new byte[end + SPARE];
             System.arraycopy(bytes, 0, all, 0, end);
             FieldBytes taken = new FieldBytes(all, fields);
@@ -296,6 +303,15 @@ public final class FieldBytes {
     /** {@return whether a field is a text that is known to be in ASCII} */
     public boolean isPlain(int slot) {
         return fields[slot] >>> KIND_PLACE == PLAIN;
+    }
+
+    boolean arePlain(int[] slots) {
+        for (int slot : slots) {
+            if (!isPlain(slot)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /**

@@ -290,6 +290,11 @@ public final class RecordValue extends Composite {
         return bytes != null && bytes.isPlain(slot);
     }
 
+    /** {@return whether all fields are} {@linkplain #isPlain plain} */
+    public boolean arePlain(int[] slots) {
+        return bytes != null && bytes.arePlain(slots);
+    }
+
     /** {@return the value of exactly that name, absent if there is none} */
     public Value get(FieldName name) {
         int slot = layout.slot(name);

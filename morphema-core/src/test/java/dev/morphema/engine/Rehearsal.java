@@ -36,6 +36,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 
@@ -52,8 +53,11 @@ public final class Rehearsal {
     private long budget = Long.MAX_VALUE;
     private long failAfter = Long.MAX_VALUE;
     private boolean leaves;
+    private boolean marks;
+    private @Nullable Rejects rejects;
 
     private final List<String> log = new ArrayList<>();
+    private final Map<String, List<String>> byDocument = new TreeMap<>();
     private List<Problem> warnings = List.of();
 
     /**
@@ -118,6 +122,17 @@ public final class Rehearsal {
         return this;
     }
 
+    /**
+     * The run goes on without some records.
+     *
+     * @param writersGoBack whether what is written can be taken back
+     */
+    Rehearsal rejecting(Rejects by, boolean writersGoBack) {
+        rejects = by;
+        marks = writersGoBack;
+        return this;
+    }
+
     /** Readers leave fields where they read them. */
     Rehearsal leaving() {
         leaves = true;
@@ -148,7 +163,8 @@ public final class Rehearsal {
                             scratch,
                             RunWatch.NONE,
                             Limits.DEFAULT,
-                            null),
+                            null,
+                            rejects),
                     new MemoryReaders(),
                     new EventWriters());
             warnings = outcome.counts().warnings();
@@ -173,6 +189,12 @@ public final class Rehearsal {
                                 .filter(event -> !event.matches("(open|read|end|close).*"))
                                 .toList())
                 .replaceAll("(?<=[\\[{]) | (?=[\\]}])", "");
+    }
+
+    /** {@return what was written of each document} */
+    String documents() {
+        run();
+        return byDocument.toString();
     }
 
     List<Problem> warnings() {
@@ -304,54 +326,93 @@ public final class Rehearsal {
         @Override
         public TargetFormat.DocumentWriter open(int target, Run.@Nullable Document document) {
             log.add(document == null ? name(target) + ":" : name(target) + " " + document.name() + ":");
-            return new LoggingWriter();
+            List<String> written = new ArrayList<>();
+            byDocument.put(log.get(log.size() - 1), written);
+            return new LoggingWriter(written);
         }
     }
 
     private final class LoggingWriter implements TargetFormat.DocumentWriter {
+        /** What can be taken back. */
+        private final List<String> sinceMark = new ArrayList<>();
+
+        private final List<String> written;
+        private boolean marked;
+
+        LoggingWriter(List<String> written) {
+            this.written = written;
+        }
+
         @Override
         public void beginRecord() {
-            log.add("{");
+            add("{");
         }
 
         @Override
         public void endRecord() {
-            log.add("}");
+            add("}");
         }
 
         @Override
         public void beginList() {
-            log.add("[");
+            add("[");
         }
 
         @Override
         public void endList() {
-            log.add("]");
+            add("]");
         }
 
         @Override
         public void field(FieldName name) {
-            log.add(name + "=");
+            add(name + "=");
         }
 
         @Override
         public void value(Value value) {
-            log.add(value.toString());
+            add(value.toString());
         }
 
         @Override
         public void attribute(FieldName name, Value value) {
-            log.add(name + "=" + value);
+            add(name + "=" + value);
         }
 
         @Override
         public void text(Value value) {
-            log.add("'" + value + "'");
+            add("'" + value + "'");
+        }
+
+        @Override
+        public boolean mark() {
+            flush();
+            marked = marks;
+            return marks;
+        }
+
+        @Override
+        public void rewind() {
+            sinceMark.clear();
+        }
+
+        private void add(String event) {
+            sinceMark.add(event);
+            if (!marked) {
+                flush();
+            }
+        }
+
+        private void flush() {
+            log.addAll(sinceMark);
+            written.addAll(sinceMark);
+            sinceMark.clear();
         }
 
         @Override
         public void finish() {
-            log.add("done");
+            flush();
+            marked = false;
+            add("done");
         }
     }
 

@@ -140,6 +140,17 @@ final class ByteRows implements CsvRows {
     }
 
     @Override
+    public boolean mark() {
+        out.mark();
+        return true;
+    }
+
+    @Override
+    public void rewind() {
+        out.rewind();
+    }
+
+    @Override
     public void flush() throws IOException {
         out.flush();
     }

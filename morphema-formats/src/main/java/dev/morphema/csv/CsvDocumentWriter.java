@@ -38,6 +38,9 @@ final class CsvDocumentWriter implements DocumentWriter {
 
     private final int[] slots;
     private int depth;
+    /** At the last mark, where no row is begun. */
+    private int markedDepth;
+
     private int column;
 
     CsvDocumentWriter(OutputStream out, Document document) throws IOException {
@@ -158,6 +161,18 @@ final class CsvDocumentWriter implements DocumentWriter {
 
     private static ProblemException nested() {
         return new ProblemException(Problem.error(Code.NOT_WRITABLE, "A cell holds one value, this is a record."));
+    }
+
+    @Override
+    public boolean mark() {
+        markedDepth = depth;
+        return rows.mark();
+    }
+
+    @Override
+    public void rewind() {
+        rows.rewind();
+        depth = markedDepth;
     }
 
     @Override

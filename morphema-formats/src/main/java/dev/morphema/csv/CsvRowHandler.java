@@ -223,18 +223,26 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     private void takeRow(RowCells cells) throws CharacterCodingException {
         filled = true;
         if (!begun || repeated || cells.count() > columns.length) {
-            for (int column = 0; column < cells.count(); column++) {
-                take(column, text(column, cells), cells.isQuoted(column));
+            takeAll(cells);
+        } else {
+            takeWanted(cells);
+            if (!cells.areAscii()) {
+                checkUnwanted(cells);
             }
-            return;
         }
+    }
+
+    private void takeAll(RowCells cells) throws CharacterCodingException {
+        for (int column = 0; column < cells.count(); column++) {
+            take(column, text(column, cells), cells.isQuoted(column));
+        }
+    }
+
+    private void takeWanted(RowCells cells) throws CharacterCodingException {
         for (int column : wanted) {
             if (column < cells.count()) {
                 take(column, cells);
             }
-        }
-        if (!cells.areAscii()) {
-            checkUnwanted(cells);
         }
     }
 

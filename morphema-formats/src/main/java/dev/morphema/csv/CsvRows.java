@@ -30,6 +30,16 @@ interface CsvRows {
         write(cells);
     }
 
+    /** Remembers this place; says whether that can be done. */
+    default boolean mark() {
+        return false;
+    }
+
+    /** Goes back to the last mark. */
+    default void rewind() {
+        throw new IllegalStateException("there is no mark");
+    }
+
     /** Hands all bytes to the stream. */
     void flush() throws IOException;
 }

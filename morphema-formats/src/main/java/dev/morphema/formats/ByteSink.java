@@ -44,6 +44,8 @@ public final class ByteSink {
     private final char[] chars = new char[CHARACTERS];
     private byte[] buffer = new byte[FIRST_SIZE];
     private int at;
+    /** Where the last mark is in the buffer, or -1 if there is none: what follows it stays there. */
+    private int marked = -1;
 
     /** @param out takes the bytes; whoever opened it closes it */
     public ByteSink(OutputStream out) {
@@ -201,11 +203,11 @@ public final class ByteSink {
             int most = before.bytes.length + bytes.mostBytes(slot) + after.bytes.length;
             if (most > into.length - to) {
                 at = to;
-                drain();
+                makeRoom(most);
                 into = buffer;
                 to = at;
             }
-            if (most > into.length) {
+            if (most > into.length - to) {
                 break;
             }
             int start = before.copy(i > from ? 0 : left, into, to);
@@ -319,8 +321,33 @@ public final class ByteSink {
     /** Makes room for so many bytes if the buffer can hold them at all. */
     private void makeRoom(int most) {
         if (most > buffer.length - at) {
-            drain();
+            if (marked < 0) {
+                drain();
+            } else {
+                keepMarked(most);
+            }
         }
+    }
+
+    /** Hands on what is before the mark, and makes room behind what is not. */
+    private void keepMarked(int most) {
+        writeThrough(buffer, 0, marked);
+        int kept = at - marked;
+        byte[] next = most > buffer.length - kept ? new byte[Math.max(SIZE, GROWTH * (kept + most))] : buffer;
+        System.arraycopy(buffer, marked, next, 0, kept);
+        buffer = next;
+        at = kept;
+        marked = 0;
+    }
+
+    /** Remembers this place, to which {@link #rewind} goes back. */
+    public void mark() {
+        marked = at;
+    }
+
+    /** Goes back to the mark. */
+    public void rewind() {
+        at = marked;
     }
 
     private void drain() {
@@ -351,6 +378,7 @@ public final class ByteSink {
     public void flush() throws IOException {
         out.write(buffer, 0, at);
         at = 0;
+        marked = -1;
         out.flush();
     }
 }

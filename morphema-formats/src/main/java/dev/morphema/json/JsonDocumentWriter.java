@@ -61,6 +61,13 @@ final class JsonDocumentWriter implements DocumentWriter {
     /** A name was written, so what comes next needs no comma. */
     private boolean named;
 
+    private Mark mark = Mark.NONE;
+
+    /** What there was at a mark. */
+    private record Mark(int depth, boolean filled, boolean text, boolean bare, boolean named) {
+        private static final Mark NONE = new Mark(0, false, false, false, false);
+    }
+
     JsonDocumentWriter(OutputStream out, Options options, boolean lines, QuotedNames names) {
         this.out = new ByteSink(out);
         this.lines = lines;
@@ -258,6 +265,23 @@ final class JsonDocumentWriter implements DocumentWriter {
         }
         texts[depth] = true;
         field(FieldName.TEXT, value);
+    }
+
+    @Override
+    public boolean mark() {
+        out.mark();
+        mark = new Mark(depth, filled[depth], texts[depth], bare, named);
+        return true;
+    }
+
+    @Override
+    public void rewind() {
+        out.rewind();
+        depth = mark.depth();
+        filled[depth] = mark.filled();
+        texts[depth] = mark.text();
+        bare = mark.bare();
+        named = mark.named();
     }
 
     @Override

@@ -71,6 +71,15 @@ final class XmlDocumentWriter implements DocumentWriter {
         private boolean mixed;
         /** Whether the start tag has ended. */
         private boolean begun;
+
+        void become(Open other) {
+            endTag = other.endTag;
+            field = other.field;
+            listed = other.listed;
+            lines = other.lines;
+            mixed = other.mixed;
+            begun = other.begun;
+        }
     }
 
     private final ByteSink out;
@@ -90,6 +99,11 @@ final class XmlDocumentWriter implements DocumentWriter {
     private Open[] open = {new Open()};
     private int depth = -1;
     private boolean rootWritten;
+
+    // What there was at the last mark.
+    private final Open markedElement = new Open();
+    private int markedDepth;
+    private boolean markedRoot;
 
     XmlDocumentWriter(OutputStream out, Document document) {
         Options options = document.options();
@@ -393,6 +407,27 @@ final class XmlDocumentWriter implements DocumentWriter {
         }
         String text = value.toString();
         return text.indexOf('\n') >= 0 && WhiteSpace.isBlank(text);
+    }
+
+    @Override
+    public boolean mark() {
+        out.mark();
+        markedDepth = depth;
+        markedRoot = rootWritten;
+        if (depth >= 0) {
+            markedElement.become(at());
+        }
+        return true;
+    }
+
+    @Override
+    public void rewind() {
+        out.rewind();
+        depth = markedDepth;
+        rootWritten = markedRoot;
+        if (depth >= 0) {
+            at().become(markedElement);
+        }
     }
 
     @Override
