@@ -10,6 +10,7 @@ module dev.morphema.core {
     // What applications see of values, problems and limits, and what a format implements.
     exports dev.morphema.format;
     exports dev.morphema.problem;
+    exports dev.morphema.shape;
     exports dev.morphema.value;
     exports dev.morphema.check to
             dev.morphema;

@@ -107,6 +107,14 @@ public final class Inputs {
         return and(source, inputs);
     }
 
+    /** {@return what problems call the inputs, by their sources} */
+    public Map<String, List<String>> names() {
+        Map<String, List<String>> names = new LinkedHashMap<>();
+        bySource.forEach((source, inputs) ->
+                names.put(source, inputs.stream().map(Input::name).toList()));
+        return names;
+    }
+
     Map<String, List<Input>> bySource() {
         return bySource;
     }

@@ -1,6 +1,7 @@
 package dev.morphema;
 
 import dev.morphema.check.CheckedMapping;
+import dev.morphema.check.Environment;
 import dev.morphema.engine.Counts;
 import dev.morphema.engine.ParamValues;
 import dev.morphema.engine.Program;
@@ -45,13 +46,18 @@ public final class Mapping {
     private final Limits limits;
 
     private final Set<Path> filesRead;
+    private final Environment.Files files;
     private final List<String> sources;
     private final List<String> targets;
     private final List<String> params;
 
-    /** @param filesRead the files that the mapping was made of, which no output may replace */
-    Mapping(Program program, FormatRegistry formats, Limits limits, Set<Path> filesRead) {
+    /**
+     * @param filesRead the files that the mapping was made of, which no output may replace
+     * @param files finds the files that the mapping names
+     */
+    Mapping(Program program, FormatRegistry formats, Limits limits, Set<Path> filesRead, Environment.Files files) {
         this.program = program;
+        this.files = files;
         this.limits = limits;
         this.filesRead = filesRead;
         this.formats = formats;
@@ -91,6 +97,26 @@ public final class Mapping {
      */
     public String plan() {
         return program.plan().toString();
+    }
+
+    /**
+     * {@return the samples that sources declare, as inputs of these sources}; of a source that is
+     * read from one file, the first of its samples. Sources without a sample are not there.
+     *
+     * @throws ProblemException if a pattern of samples means no file
+     */
+    public Inputs samples() {
+        Inputs samples = Inputs.NONE;
+        for (CheckedMapping.Source source : program.mapping().sources()) {
+            List<Input> all = new ArrayList<>();
+            for (String named : source.samples()) {
+                all.addAll(files.all(source.decl().format().span().source(), named));
+            }
+            if (!all.isEmpty()) {
+                samples = samples.with(source.decl().name().text(), source.isOfManyFiles() ? all : all.subList(0, 1));
+            }
+        }
+        return samples;
     }
 
     /** As {@link #run(Inputs, Outputs, RunOptions)}, with the default options. */

@@ -222,6 +222,19 @@ public final class Morphema {
         return check(loader, resource).orThrow();
     }
 
+    /**
+     * {@return what some files hold}: their format, and the form of all that is in them together.
+     *
+     * @param files at least one, all of one format, which is found out; those that end in {@code
+     *     .gz} are decompressed
+     * @param mostRecords after so many it stops
+     * @throws ProblemException if a file cannot be read, or is not well-formed
+     * @throws IllegalArgumentException if there is no file
+     */
+    public Looked look(List<Path> files, long mostRecords) {
+        return new Looking(formats, limits, mostRecords).look(files);
+    }
+
     private Checked check(MappingOrigin origin) {
         try {
             return checked(origin);
@@ -255,7 +268,7 @@ public final class Morphema {
         }
         try {
             Program program = Compiler.compile(Planner.plan(checked.mapping()));
-            return new Checked(new Mapping(program, formats, limits, origin.filesRead()), problems);
+            return new Checked(new Mapping(program, formats, limits, origin.filesRead(), loaded), problems);
         } catch (ProblemException e) {
             problems.addAll(e.problems());
             return new Checked(null, problems);

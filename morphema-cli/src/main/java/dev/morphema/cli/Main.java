@@ -23,7 +23,7 @@ public final class Main {
     private static final int LEAST_WIDTH = 80;
     private static final int MOST_WIDTH = 120;
 
-    private static final List<String> COMMANDS = List.of("demo", "run", "check", "plan", "test");
+    private static final List<String> COMMANDS = List.of("demo", "look", "run", "check", "plan", "test");
 
     private Main() {}
 
@@ -122,6 +122,7 @@ public final class Main {
     private static TerminalCommand command(String name, Terminal terminal) {
         return switch (name) {
             case "demo" -> new DemoCommand(terminal);
+            case "look" -> new LookCommand(terminal);
             case "run" -> new RunCommand(terminal);
             case "check" -> new CheckCommand(terminal);
             case "plan" -> new PlanCommand(terminal);

@@ -181,6 +181,9 @@ final class RunCommand extends TerminalCommand {
     }
 
     private Inputs inputs(Mapping mapping) {
+        if (words(in).isEmpty() && words(out).isEmpty()) {
+            return samples(mapping);
+        }
         Inputs inputs = Inputs.NONE;
         boolean standardTaken = false;
         for (Map.Entry<String, List<String>> input :
@@ -201,6 +204,22 @@ final class RunCommand extends TerminalCommand {
             }
         }
         return inputs;
+    }
+
+    /**
+     * Without inputs and outputs the quickest look at what a mapping does is to run it on its samples.
+     * What is written to files is never made of samples: an input may have been forgotten.
+     */
+    private Inputs samples(Mapping mapping) {
+        Inputs samples = mapping.samples();
+        if (!isOn(quiet)) {
+            samples.names()
+                    .forEach((source, names) -> terminal()
+                            .words()
+                            .println(source + " is read from its sample, " + String.join(", ", names)
+                                    + "; --in takes another input"));
+        }
+        return samples;
     }
 
     private static List<Path> files(Mapping mapping, String source, List<String> words) {

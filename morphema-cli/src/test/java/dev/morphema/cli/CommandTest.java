@@ -307,7 +307,7 @@ class CommandTest {
         assertThat(err).contains("Usage: morphema");
         assertThat(run("", "run")).isEqualTo(3);
         assertThat(run("", "fly")).isEqualTo(3);
-        assertThat(run("", "run", MAPPING)).isEqualTo(3);
+        assertThat(run("", "run", MAPPING)).isZero();
         assertThat(run("", "run", MAPPING, "--in", "none.csv", "--out", "notice=-"))
                 .isEqualTo(4);
         assertThat(run("", "run", "none.morphema", "--in", "x")).isEqualTo(4);

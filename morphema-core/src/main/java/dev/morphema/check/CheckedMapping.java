@@ -29,6 +29,9 @@ public record CheckedMapping(
 
     static final String FILES_MANY = "many";
 
+    /** The option that names samples. */
+    static final String SAMPLE = "sample";
+
     public CheckedMapping {
         sources = List.copyOf(sources);
         tables = List.copyOf(tables);
@@ -56,6 +59,11 @@ public record CheckedMapping(
         /** {@return whether the source is the sequence over any number of files} */
         public boolean isOfManyFiles() {
             return FILES_MANY.equals(options.text(FILES).orElse(""));
+        }
+
+        /** {@return the files that show what its inputs are like, as the mapping names them} */
+        public List<String> samples() {
+            return options.texts(SAMPLE).orElse(List.of());
         }
 
         /** {@return whether the source is a sequence of records, whatever its inputs hold} */

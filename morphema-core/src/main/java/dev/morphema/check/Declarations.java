@@ -6,6 +6,7 @@ import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.shape.Shape;
 import dev.morphema.syntax.Constant;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;

@@ -3,6 +3,7 @@ package dev.morphema.check;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
+import dev.morphema.shape.Shape;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.Name;
 import dev.morphema.value.FieldName;

@@ -2,6 +2,7 @@ package dev.morphema.check;
 
 import dev.morphema.format.Expectation;
 import dev.morphema.format.Projection;
+import dev.morphema.shape.Shape;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;

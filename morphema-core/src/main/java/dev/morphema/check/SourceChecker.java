@@ -10,6 +10,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.shape.Shape;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.FormatRef;
@@ -31,7 +32,7 @@ final class SourceChecker {
     private static final int SAMPLE_RECORDS = 1_000;
 
     private static final List<OptionSpec> COMMON = List.of(
-            OptionSpec.of("sample", OptionSpec.Form.TEXT_OR_TEXTS),
+            OptionSpec.of(CheckedMapping.SAMPLE, OptionSpec.Form.TEXT_OR_TEXTS),
             OptionSpec.choice(CheckedMapping.FILES, CheckedMapping.FILES_MANY),
             OptionSpec.choice(Options.MISMATCH, "refuse", Options.MISMATCH_ALLOW));
 
@@ -152,12 +153,12 @@ final class SourceChecker {
 
     /** {@return what all samples together show, or null if there are none} */
     private @Nullable Shape sample(FormatRef ref, SourceFormat format, Options options) {
-        List<String> files = options.texts("sample").orElse(List.of());
+        List<String> files = options.texts(CheckedMapping.SAMPLE).orElse(List.of());
         if (files.isEmpty()) {
             return null;
         }
         Span span = ref.options().stream()
-                .filter(o -> "sample".equals(o.name()))
+                .filter(o -> CheckedMapping.SAMPLE.equals(o.name()))
                 .findFirst()
                 .orElseThrow()
                 .value()

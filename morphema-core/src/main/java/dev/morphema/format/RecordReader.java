@@ -72,6 +72,26 @@ public interface RecordReader extends Closeable {
     }
 
     /**
+     * Gives the whole input as events, in place of reading its records: of a sequence those of a
+     * list. Where the format allows it, no more is kept than what is open.
+     *
+     * @param out takes the events; what it cannot take is its own problem
+     * @throws IOException if reading fails
+     */
+    default void events(EventWriter out) throws IOException {
+        boolean sequence = isSequence();
+        if (sequence) {
+            out.beginList();
+        }
+        for (Value record = next(); record != null; record = next()) {
+            Events.write(record, out);
+        }
+        if (sequence) {
+            out.endList();
+        }
+    }
+
+    /**
      * {@return how many steps of its path a reader of values at a path has found so far}: none if
      * the input has other fields, -1 if it has no record at all; of no matter once a value was
      * given

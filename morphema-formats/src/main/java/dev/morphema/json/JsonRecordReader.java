@@ -1,5 +1,6 @@
 package dev.morphema.json;
 
+import dev.morphema.format.EventWriter;
 import dev.morphema.format.Input;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
@@ -207,6 +208,41 @@ final class JsonRecordReader implements RecordReader {
             }
             return null;
         });
+    }
+
+    @Override
+    public void events(EventWriter out) throws IOException {
+        if (lines || walk != null) {
+            RecordReader.super.events(out);
+            return;
+        }
+        begin();
+        guarded(() -> {
+            event(out);
+            end();
+            return null;
+        });
+    }
+
+    private void event(EventWriter out) throws IOException {
+        JsonToken token = Objects.requireNonNull(tokens.current());
+        if (token == JsonToken.START_OBJECT) {
+            out.beginRecord();
+            while (tokens.next() != JsonToken.END_OBJECT) {
+                out.field(name(tokens.name()));
+                tokens.next();
+                event(out);
+            }
+            out.endRecord();
+        } else if (token == JsonToken.START_ARRAY) {
+            out.beginList();
+            while (tokens.next() != JsonToken.END_ARRAY) {
+                event(out);
+            }
+            out.endList();
+        } else {
+            out.value(value(records));
+        }
     }
 
     /** After the one value of a document there is nothing more. */

@@ -1,5 +1,6 @@
 package dev.morphema.xml;
 
+import dev.morphema.format.EventWriter;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
 import dev.morphema.format.Options;
@@ -231,6 +232,50 @@ final class ElementReader {
             putText(record, new Texts(new String(chars, start, length), trim), order);
         }
         return record.build();
+    }
+
+    /**
+     * Gives the element at whose start the parser is as events, a field of a record: a text, or a
+     * record of its attributes, child elements and own text, which comes last.
+     */
+    void events(EventWriter out) throws XMLStreamException, IOException {
+        if (xml.depth() > mostDeep) {
+            throw limits.exceeded(Limit.DEPTH, InputLocation.at(input, xml.line(), xml.column()));
+        }
+        FieldName name = name();
+        out.field(name);
+        boolean nil = false;
+        boolean begun = xml.attributes() > 0;
+        if (begun) {
+            out.beginRecord();
+            for (int i = 0; i < xml.attributes(); i++) {
+                FieldName attribute = name(attributeNames, xml.attributeNamespace(i), xml.attributeLocal(i), true);
+                out.attribute(attribute, TextValue.of(xml.attribute(i)));
+                nil |= isNil(xml.attributeLocal(i), xml.attributeNamespace(i)) && isTrue(xml.attribute(i));
+            }
+        }
+        int start = end;
+        for (Token token = xml.next(); token != Token.END; token = xml.next()) {
+            if (token == Token.START) {
+                if (!begun) {
+                    out.beginRecord();
+                    begun = true;
+                }
+                events(out);
+            } else {
+                addText(start);
+            }
+        }
+        String text = new String(chars, start, end - start);
+        end = start;
+        if (!begun) {
+            out.value(TextValue.of(text));
+        } else {
+            if (!WhiteSpace.isBlank(text) && !nil) {
+                out.text(TextValue.of(text));
+            }
+            out.endRecord();
+        }
     }
 
     /** @param start where the text of the element begins */

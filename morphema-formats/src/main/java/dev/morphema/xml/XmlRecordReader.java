@@ -1,5 +1,6 @@
 package dev.morphema.xml;
 
+import dev.morphema.format.EventWriter;
 import dev.morphema.format.Input;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Options;
@@ -160,6 +161,28 @@ final class XmlRecordReader implements RecordReader {
             // what stands behind the root element says nothing
         }
         return document.build();
+    }
+
+    @Override
+    public void events(EventWriter out) throws IOException {
+        if (isSequence()) {
+            RecordReader.super.events(out);
+            return;
+        }
+        try {
+            // What was given as an event cannot be read again by another parser.
+            beginAgain();
+            done = true;
+            xml.next();
+            out.beginRecord();
+            elements.events(out);
+            out.endRecord();
+            while (xml.next() != Token.DONE) {
+                // what stands behind the root element says nothing
+            }
+        } catch (XMLStreamException e) {
+            throw fault(e);
+        }
     }
 
     /** {@return the next element at the path, or null after the last} */

@@ -1,4 +1,4 @@
-package dev.morphema.check;
+package dev.morphema.shape;
 
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -14,18 +14,19 @@ import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.value.WhiteSpace;
 import java.util.ArrayList;
-import java.util.EnumSet;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a sample shows of one place in a source: the fields, the kinds of values, and whether there
- * are many.
+ * What samples show of one place in data: the fields, how often there is what, and what the values
+ * look like. Not thread-safe while it learns.
  */
 public final class Shape {
     private static final int MOST_EXAMPLES = 100;
@@ -36,7 +37,8 @@ public final class Shape {
     private static final Pattern DECIMAL_COMMA = Pattern.compile("[-+]?[0-9][0-9.]*,[0-9]+");
 
     private final Map<FieldName, Shape> fields = new LinkedHashMap<>();
-    private final Set<Kind> kinds = EnumSet.noneOf(Kind.class);
+    /** How many values of each kind there were. */
+    private final Map<Kind, Long> kinds = new EnumMap<>(Kind.class);
     /** Some of the values, on which a type can be tried. */
     private final Set<Value> examples = new LinkedHashSet<>();
 
@@ -44,9 +46,16 @@ public final class Shape {
     private boolean leaves;
 
     /** How many records there were here, and in how many records around there was a value here. */
-    private int records;
+    private long records;
 
-    private int present;
+    private long present;
+    private long missing;
+    /** How many values there were in a record around that has any. */
+    private long least = Long.MAX_VALUE;
+
+    private long most;
+    /** What the single values look like, if somebody wants to know. */
+    private final @Nullable ValueProfile profile;
 
     private boolean many;
     private boolean list;
@@ -61,13 +70,22 @@ public final class Shape {
 
     private int sameLength = NONE_YET;
 
+    private Shape(boolean detailed) {
+        profile = detailed ? new ValueProfile() : null;
+    }
+
     /** {@return an empty shape, which learns from values} */
-    static Shape unknown() {
-        return new Shape();
+    public static Shape unknown() {
+        return new Shape(false);
+    }
+
+    /** {@return an empty shape, which also learns what the single values look like} */
+    public static Shape detailed() {
+        return new Shape(true);
     }
 
     /** Learns from one more value. */
-    void learn(Value value) {
+    public void learn(Value value) {
         if (value instanceof Many repeated) {
             many = true;
             repeated.items().forEach(this::learn);
@@ -76,16 +94,20 @@ public final class Shape {
             array.items().forEach(this::learn);
         } else if (value instanceof RecordValue record) {
             learnFields(record);
-        } else if (!value.isMissing()) {
-            kinds.add(value.kind());
-            if (!(value instanceof TextValue text)) {
-                addExample(value);
-            } else {
-                addExample(value);
-                if (!WhiteSpace.isBlank(text.text())) {
-                    learnText(text.text());
-                }
+        } else if (value.isMissing()) {
+            missing++;
+        } else {
+            kinds.merge(value.kind(), 1L, Long::sum);
+            if (profile == null || profile.learn(value)) {
+                learnNew(value);
             }
+        }
+    }
+
+    private void learnNew(Value value) {
+        addExample(value);
+        if (value instanceof TextValue text && !WhiteSpace.isBlank(text.text())) {
+            learnText(text.text());
         }
     }
 
@@ -109,17 +131,46 @@ public final class Shape {
     }
 
     private void learnFields(RecordValue record) {
-        kinds.add(Kind.RECORD);
+        learnRecord();
         leaves |= record.isElement() && !record.hasChildren();
-        records++;
         for (int i = 0; i < record.layout().size(); i++) {
-            Shape field = fields.computeIfAbsent(record.layout().name(i), name -> new Shape());
+            Shape field = fieldOf(record.layout().name(i));
             Value value = record.get(i);
             if (value != Missing.ABSENT) {
-                field.present++;
                 field.learn(value);
+                field.learnPresence(count(value));
             }
         }
+    }
+
+    private static long count(Value value) {
+        return value instanceof Many several
+                ? several.items().size()
+                : value instanceof ListValue array ? array.items().size() : 1;
+    }
+
+    /** There is one more record here. */
+    void learnRecord() {
+        kinds.merge(Kind.RECORD, 1L, Long::sum);
+        records++;
+    }
+
+    /** There is a list here. */
+    void learnList() {
+        list = true;
+    }
+
+    /** One more record around has so many values here. */
+    void learnPresence(long values) {
+        present++;
+        least = Math.min(least, values);
+        most = Math.max(most, values);
+        many |= values > 1 && !list;
+    }
+
+    /** {@return the shape of a field of exactly that name}, which is known from now on. */
+    Shape fieldOf(FieldName name) {
+        return fields.computeIfAbsent(name, n -> new Shape(profile != null));
     }
 
     /**
@@ -127,12 +178,12 @@ public final class Shape {
      * several if there are
      */
     @Nullable
-    Shape field(FieldName name) {
+    public Shape field(FieldName name) {
         List<FieldName> meant = meant(name);
         if (meant.size() < 2) {
             return meant.isEmpty() ? null : fields.get(meant.get(0));
         }
-        Shape all = new Shape();
+        Shape all = new Shape(false);
         meant.forEach(field -> all.merge(fields.get(field)));
         all.many = true;
         return all;
@@ -142,7 +193,7 @@ public final class Shape {
      * {@return the fields that a name means}: one or none, or several that only their namespaces
      * tell apart
      */
-    List<FieldName> meant(FieldName name) {
+    public List<FieldName> meant(FieldName name) {
         if (fields.containsKey(name) && (name.namespace() != null || name.attribute())) {
             return List.of(name);
         }
@@ -155,12 +206,15 @@ public final class Shape {
     }
 
     private void merge(Shape other) {
-        other.fields.forEach(
-                (name, field) -> fields.computeIfAbsent(name, n -> new Shape()).merge(field));
-        kinds.addAll(other.kinds);
+        other.fields.forEach((name, field) ->
+                fields.computeIfAbsent(name, n -> new Shape(false)).merge(field));
+        other.kinds.forEach((kind, count) -> kinds.merge(kind, count, Long::sum));
         leaves |= other.leaves;
         records += other.records;
         present += other.present;
+        missing += other.missing;
+        least = Math.min(least, other.least);
+        most = Math.max(most, other.most);
         other.examples.forEach(this::addExample);
         many |= other.many;
         list |= other.list;
@@ -174,12 +228,12 @@ public final class Shape {
     }
 
     /** {@return the names of the fields, as a mapping writes them} */
-    Set<FieldName> names() {
+    public Set<FieldName> names() {
         return fields.keySet();
     }
 
     /** {@return the shapes of all fields of a name, at any depth below this} */
-    List<Shape> below(FieldName name) {
+    public List<Shape> below(FieldName name) {
         List<Shape> found =
                 new ArrayList<>(meant(name).stream().map(fields::get).toList());
         fields.values().forEach(field -> found.addAll(field.below(name)));
@@ -187,7 +241,7 @@ public final class Shape {
     }
 
     /** Adds the names of all fields, at any depth below this, as a mapping writes them. */
-    void addNamesBelow(Set<String> names) {
+    public void addNamesBelow(Set<String> names) {
         fields.forEach((name, field) -> {
             names.add(name.toString());
             field.addNamesBelow(names);
@@ -196,7 +250,7 @@ public final class Shape {
 
     /** {@return why a type does not take some value of the sample, or null if it takes all} */
     @Nullable
-    Problem refusedBy(Converter type) {
+    public Problem refusedBy(Converter type) {
         for (Value example : examples) {
             try {
                 type.convert(example);
@@ -209,34 +263,34 @@ public final class Shape {
     }
 
     /** {@return whether the sample shows what is here, and no field of a name in it} */
-    boolean lacks(FieldName name) {
+    public boolean lacks(FieldName name) {
         return (isRecord() || isScalar()) && field(name) == null;
     }
 
     /** {@return whether the sample shows single values here, and never fields} */
-    boolean isScalar() {
+    public boolean isScalar() {
         return !examples.isEmpty() && !isRecord();
     }
 
     /** {@return whether each record of the sample that is here has a field} */
-    boolean always(FieldName name) {
+    public boolean always(FieldName name) {
         Shape field = field(name);
         return field != null && field.present >= records;
     }
 
     /** {@return whether the sample shows several values side by side} */
-    boolean isMany() {
+    public boolean isMany() {
         return many;
     }
 
     /** {@return whether the sample shows a list} */
-    boolean isList() {
+    public boolean isList() {
         return list;
     }
 
     /** {@return whether the sample shows fields below this place} */
-    boolean isRecord() {
-        return kinds.contains(Kind.RECORD);
+    public boolean isRecord() {
+        return kinds.containsKey(Kind.RECORD);
     }
 
     /**
@@ -244,7 +298,7 @@ public final class Shape {
      * numbers of which some have a decimal comma. Where words and numbers are mixed, the mapping
      * may well tell them apart.
      */
-    boolean hasOddText() {
+    public boolean hasOddText() {
         return words ? !numbers && !decimalCommas : decimalCommas;
     }
 
@@ -253,17 +307,17 @@ public final class Shape {
      * of the numbers}: codes of one length, or with leading zeros, are in order as they are, and as
      * numbers would lose their zeros
      */
-    boolean isMisorderedAsText() {
+    public boolean isMisorderedAsText() {
         return isNumeric() && !leadingZeros && sameLength == DIFFERENT;
     }
 
     /** {@return whether values were seen, and all were numbers or texts that read as numbers} */
-    boolean isNumeric() {
+    public boolean isNumeric() {
         return !kinds.isEmpty()
                 && !words
                 && !decimalCommas
-                && !kinds.contains(Kind.RECORD)
-                && !kinds.contains(Kind.BOOLEAN);
+                && !kinds.containsKey(Kind.RECORD)
+                && !kinds.containsKey(Kind.BOOLEAN);
     }
 
     /**
@@ -271,7 +325,42 @@ public final class Shape {
      * their text are of none
      */
     @Nullable
-    Kind kind() {
-        return kinds.size() == 1 && !leaves ? kinds.iterator().next() : null;
+    public Kind kind() {
+        return kinds.size() == 1 && !leaves ? kinds.keySet().iterator().next() : null;
+    }
+
+    /** {@return how many values of each kind there were} */
+    public Map<Kind, Long> kinds() {
+        return new EnumMap<>(kinds);
+    }
+
+    /** {@return how many records there were here} */
+    public long records() {
+        return records;
+    }
+
+    /** {@return how many of the records around have a value here} */
+    public long present() {
+        return present;
+    }
+
+    /** {@return how many values are null} */
+    public long nulls() {
+        return missing;
+    }
+
+    /** {@return the fewest values in a record around that has any, 0 if none has} */
+    public long least() {
+        return most == 0 ? 0 : least;
+    }
+
+    /** {@return the most values in a record around} */
+    public long most() {
+        return most;
+    }
+
+    /** {@return what the single values look like}; empty if that was not to be learned. */
+    public Optional<ValueProfile> profile() {
+        return Optional.ofNullable(profile);
     }
 }

@@ -1,0 +1,72 @@
+package dev.morphema;
+
+import dev.morphema.shape.Shape;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+
+/** What some files hold, as {@link Morphema#look} found it. Not to be changed. */
+public final class Looked {
+    private final String format;
+    private final String source;
+    private final Shape shape;
+    private final long records;
+    private final boolean complete;
+    private final List<Path> files;
+    private final Map<String, List<Path>> onlyIn;
+
+    Looked(
+            String format,
+            String source,
+            Shape shape,
+            long records,
+            boolean complete,
+            List<Path> files,
+            Map<String, List<Path>> onlyIn) {
+        this.format = format;
+        this.source = source;
+        this.shape = shape;
+        this.records = records;
+        this.complete = complete;
+        this.files = List.copyOf(files);
+        this.onlyIn = Map.copyOf(onlyIn);
+    }
+
+    /** {@return the name of the format} */
+    public String format() {
+        return format;
+    }
+
+    /** {@return the format with its options as a mapping writes it} */
+    public String source() {
+        return source;
+    }
+
+    /** {@return the shape of all that was looked at} */
+    public Shape shape() {
+        return shape;
+    }
+
+    /** {@return how many records, or documents, were looked at} */
+    public long records() {
+        return records;
+    }
+
+    /** {@return whether all there is was looked at} */
+    public boolean isComplete() {
+        return complete;
+    }
+
+    /** {@return the files, in order} */
+    public List<Path> files() {
+        return files;
+    }
+
+    /**
+     * {@return the files that have a path, for each path that some file with records lacks}; paths
+     * as a mapping writes them, from the record.
+     */
+    public Map<String, List<Path>> onlyIn() {
+        return onlyIn;
+    }
+}

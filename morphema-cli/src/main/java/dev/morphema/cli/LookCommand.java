@@ -1,0 +1,107 @@
+package dev.morphema.cli;
+
+import dev.morphema.Checked;
+import dev.morphema.FilePattern;
+import dev.morphema.Inputs;
+import dev.morphema.Looked;
+import dev.morphema.Mapping;
+import dev.morphema.Morphema;
+import dev.morphema.Outputs;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.OptionSpec;
+import picocli.CommandLine.Model.PositionalParamSpec;
+
+/** {@code morphema look}: shows what is in files. */
+final class LookCommand extends TerminalCommand {
+    private final PositionalParamSpec words = PositionalParamSpec.builder()
+            .index("0..*")
+            .type(List.class)
+            .auxiliaryTypes(String.class)
+            .arity("1..*")
+            .required(true)
+            .paramLabel("FILE")
+            .description("A file, or a pattern in quotes. Several are looked at as one.")
+            .build();
+    private final OptionSpec records = OptionSpec.builder("--records")
+            .type(long.class)
+            .arity("1")
+            .paramLabel("COUNT")
+            .description("Stop after so many records.")
+            .build();
+    private final OptionSpec values = OptionSpec.builder("--values")
+            .type(String.class)
+            .arity("1")
+            .paramLabel("EXPRESSION")
+            .description(
+                    "Show the values of an expression of the language instead, in which \"it\" is what is in the file: it.calls.ship",
+                    "nth(it.calls, 2), or: c for c in it.calls where c.kg > 100.")
+            .build();
+
+    LookCommand(Terminal terminal) {
+        super(terminal);
+    }
+
+    @Override
+    CommandSpec spec() {
+        return spec(
+                        "Show what is in files.",
+                        "The format and its options, as a mapping declares them; all fields, with their types, how often they are there, and values; and which record repeats.")
+                .addPositional(words)
+                .addOption(records)
+                .addOption(values);
+    }
+
+    @Override
+    public Integer call() {
+        List<Path> files = new ArrayList<>();
+        for (String word : words.<List<String>>getValue()) {
+            files.addAll(FilePattern.files(Path.of(""), word));
+        }
+        Long most = records.getValue();
+        String expression = values.getValue();
+        long toFind = expression == null ? Long.MAX_VALUE : 1;
+        Looked looked = Morphema.standard().look(files, most == null ? toFind : most);
+        if (expression != null) {
+            return show(looked, files, expression);
+        }
+        new ShapePrinter(terminal().text(), terminal().look(), !hidesValues()).print(looked, name(files));
+        return ExitCode.GOOD;
+    }
+
+    /** Shows the values of an expression, which is checked against the files themselves. */
+    private int show(Looked looked, List<Path> files, String expression) {
+        Morphema.Builder morphema = Morphema.builder();
+        files.forEach(file -> morphema.allowRead(file.toAbsolutePath().getParent()));
+        String text = "morphema 1\nsource it: " + source(looked, files) + "\ntarget values: json { for value in ("
+                + expression + ") => value }\n";
+        Checked checked = morphema.build().check("--values", text, Path.of(""));
+        terminal().problems(!hidesValues()).print(checked.problems());
+        Mapping mapping = checked.mapping().orElse(null);
+        if (mapping == null || !checked.problems().isEmpty()) {
+            return ExitCode.DATA;
+        }
+        ShownOutput shown = new ShownOutput(terminal(), "", "json");
+        Inputs inputs = files.size() > 1 ? Inputs.NONE.andFiles("it", files) : Inputs.file("it", files.get(0));
+        mapping.run(inputs, Outputs.stream("values", shown.stream()));
+        return ExitCode.GOOD;
+    }
+
+    /** {@return the format of a source, with the first of the files as its sample} */
+    private static String source(Looked looked, List<Path> files) {
+        String format = looked.source().endsWith(")")
+                ? looked.source().substring(0, looked.source().length() - 1) + ", "
+                : looked.source() + "(";
+        String sample =
+                files.get(0).toAbsolutePath().toString().replace("\\", "\\\\").replace("'", "\\'");
+        return format + (files.size() > 1 ? "files = many, " : "") + "sample = '" + sample + "')";
+    }
+
+    /** {@return what a source of these files can be called} */
+    private static String name(List<Path> files) {
+        String name = files.get(0).getFileName().toString().replaceAll("\\..*", "");
+        return name.matches("[a-zA-Z][a-zA-Z0-9_]*") ? name : "it";
+    }
+}

@@ -1,0 +1,110 @@
+package dev.morphema.shape;
+
+import dev.morphema.format.EventWriter;
+import dev.morphema.format.Events;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.Value;
+import java.util.ArrayDeque;
+import java.util.Collections;
+import java.util.Deque;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+
+/**
+ * Learns a shape from documents that pass as events, of which it keeps nothing but which records are
+ * open. Not thread-safe.
+ */
+public final class ShapeWriter implements EventWriter {
+    /**
+     * A record that is open.
+     *
+     * @param fields how many values it has had of each field so far
+     */
+    private record Open(Shape shape, Map<Shape, Long> fields) {}
+
+    private final Deque<Open> open = new ArrayDeque<>();
+    /** Where the next value belongs. */
+    private Shape place;
+
+    private final Set<Shape> met = Collections.newSetFromMap(new IdentityHashMap<>());
+
+    /** @param root what learns */
+    public ShapeWriter(Shape root) {
+        this.place = root;
+    }
+
+    /** Learns from one more record of a sequence, also that it has fields without a value. */
+    public void write(Value record) {
+        if (record instanceof RecordValue fields) {
+            for (int slot = 0; slot < fields.layout().fields(); slot++) {
+                place.fieldOf(fields.layout().name(slot));
+            }
+        }
+        Events.write(record, this);
+    }
+
+    /** {@return whether there was a field of some shape so far} */
+    public boolean hasMet(Shape field) {
+        return met.contains(field);
+    }
+
+    private void count(long more) {
+        Open around = open.peek();
+        if (around != null) {
+            around.fields().merge(place, more, Long::sum);
+        }
+    }
+
+    @Override
+    public void beginRecord() {
+        count(1);
+        open.push(new Open(place, new LinkedHashMap<>()));
+    }
+
+    @Override
+    public void endRecord() {
+        Open ended = open.pop();
+        ended.shape().learnRecord();
+        ended.fields().forEach(Shape::learnPresence);
+        place = ended.shape();
+    }
+
+    @Override
+    public void beginList() {
+        count(0);
+        place.learnList();
+    }
+
+    @Override
+    public void endList() {
+        // the items were learned one by one
+    }
+
+    @Override
+    public void field(FieldName name) {
+        place = Objects.requireNonNull(open.peek()).shape().fieldOf(name);
+        met.add(place);
+    }
+
+    @Override
+    public void value(Value value) {
+        count(1);
+        place.learn(value);
+    }
+
+    @Override
+    public void attribute(FieldName name, Value value) {
+        field(name);
+        value(value);
+    }
+
+    @Override
+    public void text(Value value) {
+        field(FieldName.OWN_TEXT);
+        value(value);
+    }
+}

@@ -1,0 +1,110 @@
+package dev.morphema.standard;
+
+import dev.morphema.format.Options;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
+import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/**
+ * How an input seems to be written, from its name and its first bytes.
+ *
+ * @param format its name in mappings
+ * @param options those that are not as they usually are, by name, in the order of the mapping
+ */
+public record InputGuess(String format, Map<String, Object> options) {
+    private static final Charset WINDOWS = Charset.forName("windows-1252");
+
+    /** A sequence of bytes that is cut off may end in the middle of a character. */
+    private static final int LONGEST_CHARACTER = 4;
+
+    /** {@return the options as a reader takes them} */
+    public Options forReader() {
+        Options all = Options.NONE;
+        for (Map.Entry<String, Object> option : options.entrySet()) {
+            all = all.with(option.getKey(), option.getValue());
+        }
+        return all;
+    }
+
+    /** {@return the format with its options as a mapping writes it}, such as {@code csv(delimiter = ";")}. */
+    public String written() {
+        if (options.isEmpty()) {
+            return format;
+        }
+        List<String> written = new ArrayList<>();
+        options.forEach((name, value) -> written.add(name + " = "
+                + (value instanceof Boolean ? value : "\"" + value.toString().replace("\t", "\\t") + "\"")));
+        return format + "(" + String.join(", ", written) + ")";
+    }
+
+    /**
+     * {@return how an input seems to be written}
+     *
+     * @param name of the file, whose ending counts where the bytes do not tell
+     * @param head its first bytes
+     */
+    public static InputGuess of(String name, byte[] head) {
+        Charset charset = charset(head);
+        String text = new String(head, charset);
+        text = text.startsWith("\uFEFF") ? text.substring(1) : text;
+        String start = text.stripLeading();
+        String lower = name.toLowerCase(Locale.ROOT).replaceAll("\\.gz$", "");
+        if (start.startsWith("<") && !lower.endsWith(".csv")) {
+            return new InputGuess("xml", Map.of());
+        }
+        if ((start.startsWith("{") || start.startsWith("[")) && !lower.endsWith(".csv")) {
+            return new InputGuess(isLines(start, lower) ? "jsonl" : "json", Map.of());
+        }
+        Map<String, Object> options = new LinkedHashMap<>(CsvGuess.of(text));
+        boolean marked = head.length >= 2 && (head[0] & 0xFF) >= 0xEF && charset != WINDOWS;
+        if (!charset.equals(StandardCharsets.UTF_8) && !marked) {
+            options.put("encoding", charset.name().toLowerCase(Locale.ROOT));
+        }
+        return new InputGuess("csv", options);
+    }
+
+    /** Whether each line is a record of its own, rather than all of them one document. */
+    private static boolean isLines(String start, String name) {
+        if (name.endsWith(".jsonl") || name.endsWith(".ndjson")) {
+            return true;
+        }
+        int end = start.indexOf('\n');
+        String first = end < 0 ? "" : start.substring(0, end).strip();
+        String rest = end < 0 ? "" : start.substring(end).stripLeading();
+        return !name.endsWith(".json") && first.startsWith("{") && first.endsWith("}") && rest.startsWith("{");
+    }
+
+    private static Charset charset(byte[] head) {
+        if (head.length >= 2 && (head[0] & 0xFF) == 0xFF && (head[1] & 0xFF) == 0xFE) {
+            return StandardCharsets.UTF_16LE;
+        }
+        if (head.length >= 2 && (head[0] & 0xFF) == 0xFE && (head[1] & 0xFF) == 0xFF) {
+            return StandardCharsets.UTF_16BE;
+        }
+        for (int cut = 0; cut < Math.min(LONGEST_CHARACTER, head.length + 1); cut++) {
+            if (isUtf8(head, head.length - cut)) {
+                return StandardCharsets.UTF_8;
+            }
+        }
+        return WINDOWS;
+    }
+
+    private static boolean isUtf8(byte[] bytes, int length) {
+        try {
+            StandardCharsets.UTF_8
+                    .newDecoder()
+                    .onMalformedInput(CodingErrorAction.REPORT)
+                    .decode(ByteBuffer.wrap(bytes, 0, length));
+            return true;
+        } catch (CharacterCodingException e) {
+            return false;
+        }
+    }
+}
