@@ -119,6 +119,30 @@ public final class Mapping {
         return samples;
     }
 
+    /**
+     * {@return for each source with samples the fields that these have and the mapping does not
+     * read}, as paths from the source or one of its records on.
+     *
+     * @throws ProblemException if a sample cannot be read
+     */
+    public Map<String, List<String>> unread() {
+        Map<String, List<String>> unread = new LinkedHashMap<>();
+        Map<String, List<Input>> samples = samples().bySource();
+        for (CheckedMapping.Source source : program.mapping().sources()) {
+            List<Input> shown = samples.get(source.decl().name().text());
+            if (shown != null) {
+                try {
+                    unread.put(source.decl().name().text(), UnreadFields.of(source, shown));
+                } catch (IOException e) {
+                    throw new ProblemException(
+                            Problem.error(Code.NOT_READABLE, "A sample cannot be read: " + FileFaults.reason(e) + "."),
+                            e);
+                }
+            }
+        }
+        return unread;
+    }
+
     /** As {@link #run(Inputs, Outputs, RunOptions)}, with the default options. */
     public Result run(Inputs inputs, Outputs outputs) {
         return run(inputs, outputs, RunOptions.DEFAULT);

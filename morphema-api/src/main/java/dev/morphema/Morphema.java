@@ -16,12 +16,16 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.standard.StandardFormats;
+import dev.morphema.syntax.Formatter;
+import dev.morphema.syntax.SourceText;
 import dev.morphema.value.Value;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.ServiceLoader;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Checks and loads mappings. Immutable and safe for use by many threads.
@@ -220,6 +224,34 @@ public final class Morphema {
      */
     public Mapping load(ClassLoader loader, String resource) {
         return check(loader, resource).orThrow();
+    }
+
+    /**
+     * {@return a mapping in a file, laid out in the one style}; the file is as it was.
+     *
+     * @throws ProblemException if the file cannot be read
+     */
+    public FormattedMapping format(Path file) {
+        MappingOrigin origin = new FolderOrigin(file, readable);
+        try {
+            return formatted(file, origin.name(), origin.text());
+        } catch (IOException e) {
+            throw new ProblemException(UseLoader.unreadable(origin, null, e), e);
+        }
+    }
+
+    /**
+     * {@return a mapping laid out in the one style}
+     *
+     * @param name what problems call it
+     */
+    public FormattedMapping format(String name, String text) {
+        return formatted(null, name, text);
+    }
+
+    private static FormattedMapping formatted(@Nullable Path file, String name, String text) {
+        Formatter.Result result = Formatter.format(new SourceText(name, text));
+        return new FormattedMapping(file, text, result.text(), result.problems());
     }
 
     /**

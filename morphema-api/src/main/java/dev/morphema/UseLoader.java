@@ -90,7 +90,7 @@ final class UseLoader {
         }
     }
 
-    private static Problem unreadable(MappingOrigin origin, Decl.@Nullable Use use, IOException e) {
+    static Problem unreadable(MappingOrigin origin, Decl.@Nullable Use use, IOException e) {
         boolean bytes = e instanceof CharacterCodingException;
         Problem problem = bytes
                 ? Problem.error(Code.NOT_READABLE, "The mapping " + origin.name() + " is not a text in UTF-8.")

@@ -13,6 +13,9 @@ import picocli.CommandLine.Model.PositionalParamSpec;
 final class CheckCommand extends TerminalCommand {
     private final PositionalParamSpec file = mappingFile();
     private final OptionSpec allowRead = allowRead();
+    private final OptionSpec strict = flag("--strict", "Warnings count as errors: with any, the exit code is 2.");
+    private final OptionSpec unread =
+            flag("--unread", "Name the fields of the samples that the mapping does not read.");
 
     CheckCommand(Terminal terminal) {
         super(terminal);
@@ -22,6 +25,8 @@ final class CheckCommand extends TerminalCommand {
     CommandSpec spec() {
         return spec("Look for mistakes in a mapping, without running it.")
                 .addPositional(file)
+                .addOption(strict)
+                .addOption(unread)
                 .addOption(allowRead);
     }
 
@@ -40,7 +45,16 @@ final class CheckCommand extends TerminalCommand {
             terminal().words().println();
         }
         terminal().text().println(summary(mapping, checked.mapping().get(), problems));
-        return ExitCode.GOOD;
+        if (isOn(unread)) {
+            checked.mapping().get().unread().forEach(this::unread);
+        }
+        return isOn(strict) && !problems.isEmpty() ? ExitCode.MAPPING : ExitCode.GOOD;
+    }
+
+    private void unread(String source, List<String> paths) {
+        String what =
+                paths.isEmpty() ? "all fields of its sample are read" : "not read are " + String.join(", ", paths);
+        terminal().text().println(source + ": " + what + ".");
     }
 
     private static String summary(Path file, Mapping mapping, List<Problem> problems) {

@@ -23,7 +23,7 @@ public final class Main {
     private static final int LEAST_WIDTH = 80;
     private static final int MOST_WIDTH = 120;
 
-    private static final List<String> COMMANDS = List.of("demo", "look", "run", "check", "plan", "test");
+    private static final List<String> COMMANDS = List.of("demo", "look", "run", "check", "plan", "test", "format");
 
     private Main() {}
 
@@ -127,6 +127,7 @@ public final class Main {
             case "check" -> new CheckCommand(terminal);
             case "plan" -> new PlanCommand(terminal);
             case "test" -> new TestCommand(terminal);
+            case "format" -> new FormatCommand(terminal);
             default -> throw new IllegalArgumentException(name);
         };
     }

@@ -121,4 +121,18 @@ class LookCommandTest {
         assertThat(run("run", without)).isEqualTo(ExitCode.USAGE);
         assertThat(err.toString(StandardCharsets.UTF_8)).contains("has no input");
     }
+
+    @Test
+    @DisplayName("check names what is not read, and with --strict ends with 2 for a warning")
+    void checkOptions() throws IOException {
+        file("calls.json", "{\"calls\": [{\"ship\": \"A\", \"kg\": 1, \"by\": {\"who\": 1}}], \"note\": \"x\"}");
+        String mapping = file(
+                "m.morphema",
+                "morphema 1\nsource d: json(sample = \"calls.json\")\nlet unused = 1\n"
+                        + "target o: json { list for c in d.calls => c.ship }\n");
+        assertThat(shown("check", mapping, "--unread")).endsWith("d: not read are .calls.kg, .calls.by, .note.\n");
+        assertThat(run("check", mapping, "--strict")).isEqualTo(ExitCode.MAPPING);
+        assertThat(shown("check", "../demo/arrival.morphema", "--strict", "--unread"))
+                .endsWith("manifest: all fields of its sample are read.\n");
+    }
 }
