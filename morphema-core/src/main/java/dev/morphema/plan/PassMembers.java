@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
 final class PassMembers implements Rule {
     @Override
     public Plan apply(Plan plan) {
-        return plan.rebuilt(unit -> new Pass());
+        return plan.rebuilt(unit -> new Pass(NeededMembers.in(unit)));
     }
 
     private static final class Pass extends PlanPass {
@@ -23,6 +23,12 @@ final class PassMembers implements Rule {
         private final Set<Pipeline> pushed = Collections.newSetFromMap(new IdentityHashMap<>());
         /** The loops that make the groups of these members. */
         private final Set<Pipeline> passing = Collections.newSetFromMap(new IdentityHashMap<>());
+
+        private final NeededMembers needed;
+
+        Pass(NeededMembers needed) {
+            this.needed = needed;
+        }
 
         @Override
         public Plan.Target target(Plan.Target target) {
@@ -42,7 +48,7 @@ final class PassMembers implements Rule {
 
         private void decide(Pipeline loop, @Nullable Term name, Output each) {
             Operator.Group group = groupAtEnd(loop);
-            Pipeline over = group == null ? null : overMembers(group, name, each);
+            Pipeline over = group == null ? null : overMembers(group, name, each, needed);
             if (over != null) {
                 pushed.add(over);
                 passing.add(loop);
@@ -73,27 +79,29 @@ final class PassMembers implements Rule {
      * @param name of what is written for each group, if it has one of its own
      * @param each what is written for each group
      */
-    private static @Nullable Pipeline overMembers(Operator.Group group, @Nullable Term name, Output each) {
+    private static @Nullable Pipeline overMembers(
+            Operator.Group group, @Nullable Term name, Output each, NeededMembers needed) {
         Output.Turns turns = OutermostLoop.find(each, loop -> loop.isOver(group.members()));
         if (turns == null) {
             return null;
         }
         Pipeline over = turns.loop();
-        Uses uses = new Uses(group.members(), over);
+        Uses uses = new Uses(group.members(), over, needed);
         if (name != null) {
             uses.term(name);
         }
         uses.output(each);
         boolean passes = uses.neededByLoop && !uses.values;
-        return passes && !(group.ends() && asksTooEarly(group.members(), name, each, turns)) ? over : null;
+        return passes && !(group.ends() && asksTooEarly(group.members(), name, each, turns, needed)) ? over : null;
     }
 
     /**
      * Whether a function over the members is asked for before the last of them has come: the name,
      * what stands before the loop, and all attributes are written first.
      */
-    private static boolean asksTooEarly(int members, @Nullable Term name, Output each, Output.Turns turns) {
-        Uses early = new Uses(members, turns.loop());
+    private static boolean asksTooEarly(
+            int members, @Nullable Term name, Output each, Output.Turns turns, NeededMembers needed) {
+        Uses early = new Uses(members, turns.loop(), needed);
         if (name != null) {
             early.term(name);
         }
@@ -108,6 +116,7 @@ final class PassMembers implements Rule {
     private static final class Uses extends PlanPass {
         private final int members;
         private final @Nullable Pipeline over;
+        private final NeededMembers needed;
         /** The lets and kept fields that ask for a function over the members, when they are used. */
         private final Set<Integer> asking = new HashSet<>();
 
@@ -115,7 +124,8 @@ final class PassMembers implements Rule {
         private boolean functions;
         private boolean neededByLoop;
 
-        Uses(int members, @Nullable Pipeline over) {
+        Uses(int members, @Nullable Pipeline over, NeededMembers needed) {
+            this.needed = needed;
             this.members = members;
             this.over = over;
         }
@@ -134,7 +144,7 @@ final class PassMembers implements Rule {
         @Override
         public Pipeline pipeline(Pipeline pipeline) {
             boolean taken =
-                    pipeline.supply() == Pipeline.Supply.FOLDED && pipeline.isOver(members) && !keepsMembers(pipeline);
+                    pipeline.supply() == Pipeline.Supply.FOLDED && pipeline.isOver(members) && !needed.areBy(pipeline);
             functions |= taken;
             neededByLoop |= pipeline == over && !taken;
             if (!taken && pipeline != over) {
@@ -142,19 +152,6 @@ final class PassMembers implements Rule {
             }
             pipeline.operators().forEach(this::operator);
             return pipeline;
-        }
-
-        /** Whether a loop that groups members once more needs those of its own groups as values. */
-        private static boolean keepsMembers(Pipeline loop) {
-            for (Operator operator : loop.operators()) {
-                if (operator instanceof Operator.Group group) {
-                    return group.kept();
-                }
-                if (operator instanceof Operator.Sort) {
-                    return false;
-                }
-            }
-            return false;
         }
 
         /** Goes through what is written of a block before the loop has come to its end. */
@@ -180,7 +177,7 @@ final class PassMembers implements Rule {
         }
 
         private boolean asksFor(Emit emit) {
-            Uses uses = new Uses(members, null);
+            Uses uses = new Uses(members, null, needed);
             uses.asking.addAll(asking);
             uses.emit(emit);
             return uses.functions;

@@ -113,6 +113,21 @@ class PlanTest {
                             in each: group by q.l, holding the members, passing each on, keeping up count(qs)
                         """),
                 Arguments.of(
+                        "groups three deep, down to their members",
+                        "target o: events { list for r in rows group by r.k as rs { k = k  n = sum(rs.n)\n"
+                                + " inner for q in rs group by l = q.l as qs { n = sum(qs.n)\n"
+                                + " most for p in qs group by m = p.m as ps { all for x in ps => x.n  n = count(ps) } } } }",
+                        """
+                        read rows: one record at a time
+                          fields {n, k, l, m}
+                        read ships: not at all, nothing uses it
+                        write o: events
+                          for each of rows
+                          group by r.k, holding the members, passing each on, keeping up sum(rs.n)
+                            in each: group by q.l, holding the members, passing each on, keeping up sum(qs.n)
+                              in each: group by p.m, holding the members, passing each on, keeping up count(ps)
+                        """),
+                Arguments.of(
                         "neighbours",
                         "target o: events { list for r in rows group runs by r.k as rs => max(rs.n) }",
                         """

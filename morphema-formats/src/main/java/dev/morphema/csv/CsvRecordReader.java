@@ -27,6 +27,7 @@ import java.nio.charset.CharacterCodingException;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** Reads the rows of one CSV input. */
@@ -43,8 +44,10 @@ final class CsvRecordReader implements RecordReader {
     private final CsvRowHandler rows;
     private final InputStream bytes;
     private final CsvFaults faults;
+    /** Finds the rows, if it can read this encoding and these marks; else the library does. */
     private final @Nullable CsvScanner scanner;
-    private final Iterator<Value> iterator;
+
+    private final @Nullable Iterator<Value> library;
     private final List<Problem> warnings = new ArrayList<>();
     private final long skipped;
     private boolean started;
@@ -82,8 +85,8 @@ final class CsvRecordReader implements RecordReader {
         this.scanner = scanned
                 ? new CsvScanner(bytes, delimiter.charAt(0), quote, rows, ReadBuffer.size(input), limits)
                 : null;
-        this.iterator = scanner != null
-                ? scanner
+        this.library = scanner != null
+                ? null
                 : CsvReader.builder()
                         .fieldSeparator(delimiter)
                         .quoteCharacter(quote)
@@ -116,9 +119,11 @@ final class CsvRecordReader implements RecordReader {
     public @Nullable Value next() throws IOException {
         try {
             begin();
-            return iterator.hasNext() ? iterator.next() : null;
+            return nextRow();
         } catch (CsvParseException | RowCells.BadQuotes | RowCells.TooMuch | UncheckedIOException e) {
             throw fault(e);
+        } catch (IOException e) {
+            throw fault(new UncheckedIOException(e));
         }
     }
 
@@ -127,15 +132,22 @@ final class CsvRecordReader implements RecordReader {
         return scanner != null;
     }
 
+    private @Nullable Value nextRow() throws IOException {
+        if (scanner != null) {
+            return scanner.next();
+        }
+        Iterator<Value> found = Objects.requireNonNull(library);
+        return found.hasNext() ? found.next() : null;
+    }
+
     /** Before the first record: reads the header, and finds out which columns are wanted. */
-    private void begin() {
+    private void begin() throws IOException {
         if (started) {
             return;
         }
         started = true;
         List<String> names = columns;
-        if (header && iterator.hasNext()) {
-            iterator.next();
+        if (header && nextRow() != null) {
             names = columns == null ? rows.header() : columns;
         } else if (header) {
             names = columns == null ? List.of() : columns;

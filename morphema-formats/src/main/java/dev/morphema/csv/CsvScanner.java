@@ -5,12 +5,9 @@ import dev.morphema.formats.ReadBuffer;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.UncheckedIOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import java.util.Iterator;
-import java.util.NoSuchElementException;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -19,7 +16,7 @@ import org.jspecify.annotations.Nullable;
  * time, since no character is made of a cell that nobody wants, and eight bytes are looked at in
  * one step. Not thread-safe.
  */
-final class CsvScanner implements Iterator<Value> {
+final class CsvScanner {
     /**
      * A row of which so much is known is long: reading goes on until there is twice as much to look
      * at.
@@ -38,8 +35,6 @@ final class CsvScanner implements Iterator<Value> {
     private int limit;
     private boolean ended;
     private long line = 1;
-
-    private @Nullable Value row;
 
     /** @param bufferSize how many bytes to read at a time, at first */
     CsvScanner(InputStream in, char delimiter, char quote, CsvRowHandler rows, int bufferSize, Limits limits) {
@@ -62,33 +57,14 @@ final class CsvScanner implements Iterator<Value> {
         return c < 0x80 && c != '\n' && c != '\r';
     }
 
-    @Override
-    public boolean hasNext() {
-        if (row == null) {
-            try {
-                row = row();
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
-            }
-        }
-        return row != null;
-    }
-
-    @Override
-    public Value next() {
-        if (!hasNext()) {
-            throw new NoSuchElementException();
-        }
-        Value found = row;
-        row = null;
-        return found;
-    }
-
     /**
      * {@return the next row, of which cells may be left in the buffer until the next is asked for,
      * or null at the end}; lines with nothing on them are no rows.
+     *
+     * @throws IOException if reading fails
      */
-    private @Nullable Value row() throws IOException {
+    @Nullable
+    Value next() throws IOException {
         if (!findRow()) {
             return null;
         }
