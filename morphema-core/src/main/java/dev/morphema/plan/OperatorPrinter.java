@@ -70,7 +70,7 @@ final class OperatorPrinter implements Operator.Visitor {
 
     @Override
     public void let(Operator.Let let) {
-        printed = "name a value, calculated when used";
+        printed = "calculate " + let.value().written() + ", when used";
     }
 
     @Override
