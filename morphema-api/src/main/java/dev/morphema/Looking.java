@@ -122,6 +122,7 @@ final class Looking {
 
     private void readRecords(RecordReader reader, ShapeWriter learning) throws IOException {
         Value record = reader.next();
+        learning.name(reader.columns());
         while (record != null && records < mostRecords) {
             learning.write(record);
             records++;

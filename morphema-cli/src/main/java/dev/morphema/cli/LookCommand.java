@@ -7,6 +7,9 @@ import dev.morphema.Looked;
 import dev.morphema.Mapping;
 import dev.morphema.Morphema;
 import dev.morphema.Outputs;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -61,6 +64,10 @@ final class LookCommand extends TerminalCommand {
             files.addAll(FilePattern.files(Path.of(""), word));
         }
         Long most = records.getValue();
+        if (most != null && most < 1) {
+            throw new ProblemException(Problem.error(Code.USAGE, "--records takes how many, from 1 on.")
+                    .withValue(most.toString()));
+        }
         String expression = values.getValue();
         long toFind = expression == null ? Long.MAX_VALUE : 1;
         Looked looked = Morphema.standard().look(files, most == null ? toFind : most);
@@ -75,10 +82,14 @@ final class LookCommand extends TerminalCommand {
     private int show(Looked looked, List<Path> files, String expression) {
         Morphema.Builder morphema = Morphema.builder();
         files.forEach(file -> morphema.allowRead(file.toAbsolutePath().getParent()));
-        String text = "morphema 1\nsource it: " + source(looked, files) + "\ntarget values: json { for value in ("
-                + expression + ") => value }\n";
+        String text = "morphema 1\nsource it: " + source(looked, files) + "\ntarget values: json { for value in (\n"
+                + expression + "\n) => value }\n";
         Checked checked = morphema.build().check("--values", text, Path.of(""));
-        terminal().problems(!hidesValues()).print(checked.problems());
+        terminal()
+                .problems(!hidesValues())
+                .print(checked.problems().stream()
+                        .map(problem -> withWayIn(problem, looked, expression))
+                        .toList());
         Mapping mapping = checked.mapping().orElse(null);
         if (mapping == null || !checked.problems().isEmpty()) {
             return ExitCode.DATA;
@@ -87,6 +98,13 @@ final class LookCommand extends TerminalCommand {
         Inputs inputs = files.size() > 1 ? Inputs.NONE.andFiles("it", files) : Inputs.file("it", files.get(0));
         mapping.run(inputs, Outputs.stream("values", shown.stream()));
         return ExitCode.GOOD;
+    }
+
+    /** {@return a problem with the proposal to begin with what is in the file, if that leads on} */
+    private static Problem withWayIn(Problem problem, Looked looked, String expression) {
+        boolean field = problem.code() == Code.UNKNOWN_NAME
+                && looked.shape().names().stream().anyMatch(name -> expression.startsWith(name.toString()));
+        return field ? problem.withHelp("what is in the file is called it: it." + expression) : problem;
     }
 
     /** {@return the format of a source, with the first of the files as its sample} */

@@ -14,6 +14,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -47,7 +48,7 @@ final class ShapePrinter {
         out.println(Colour.FAINT.of("source ", colours) + Colour.NAME.of(name, colours) + ": " + looked.source());
         out.println();
         if (looked.records() == 0) {
-            out.println("There is nothing in it.");
+            printEmpty(looked.shape());
             return;
         }
         boolean sequence = looked.shape().isList();
@@ -55,7 +56,8 @@ final class ShapePrinter {
         String each = looked.records() == 1 ? "" : ", each";
         out.println(count(looked.records(), what) + (looked.isComplete() ? "" : ", and more") + each + ":");
         out.println();
-        if (!looked.shape().isRecord()) {
+        if (!looked.shape().kinds().keySet().equals(Set.of(Kind.RECORD))
+                || looked.shape().nulls() > 0) {
             lines.add(new Line("(value)", type(looked.shape()), "", values(looked.shape())));
         }
         collect(looked.shape(), 0);
@@ -69,8 +71,20 @@ final class ShapePrinter {
         printEnd(looked, name, sequence);
     }
 
+    private void printEmpty(Shape shape) {
+        if (shape.names().isEmpty()) {
+            out.println("There is nothing in it.");
+            return;
+        }
+        out.println("No records, but the names of their fields:");
+        out.println();
+        shape.names().forEach(name -> out.println(GAP + Colour.NAME.of(name.toString(), colours)));
+    }
+
     private void printEnd(Looked looked, String name, boolean sequence) {
-        String path = repeating(looked.shape(), "", sequence ? looked.records() : 1);
+        long around = sequence ? looked.records() : 1;
+        String records = repeating(looked.shape(), "", around, Shape::isRecord);
+        String path = records == null && !sequence ? repeating(looked.shape(), "", around, field -> true) : records;
         out.println();
         if (path != null) {
             out.println("What repeats: " + Colour.NAME.of("for x in " + name + path, colours));
@@ -117,7 +131,7 @@ final class ShapePrinter {
                 continue;
             }
             String shown = GAP.repeat(depth) + name;
-            lines.add(new Line(shown, type(field), times(field, shape.records()), values(field)));
+            lines.add(new Line(shown, type(field), times(field, shape.values()), values(field)));
             collect(field, depth + 1);
         }
     }
@@ -127,11 +141,10 @@ final class ShapePrinter {
         List<String> types = new ArrayList<>();
         Map<Kind, Long> kinds = shape.kinds();
         for (Kind kind : kinds.keySet()) {
-            Shape text = ownText(shape);
-            if (kind == Kind.RECORD && text == null) {
+            if (kind == Kind.RECORD && !shape.names().contains(FieldName.OWN_TEXT)) {
                 types.add("record");
             } else if (kind == Kind.RECORD || kind == Kind.TEXT) {
-                types.add(textType(text == null || kind == Kind.TEXT ? shape : text));
+                types.add(textType(shape));
             } else {
                 types.add(kind.name().toLowerCase(Locale.ROOT));
             }
@@ -148,10 +161,6 @@ final class ShapePrinter {
         return types.isEmpty() ? "text" : types.get(0);
     }
 
-    private static @Nullable Shape ownText(Shape shape) {
-        return shape.names().contains(FieldName.OWN_TEXT) ? shape.field(FieldName.OWN_TEXT) : null;
-    }
-
     /** {@return how often there is a value, of the records around} */
     private static String times(Shape field, long around) {
         String present = field.present() >= around ? "always" : field.present() + " of " + around;
@@ -165,8 +174,7 @@ final class ShapePrinter {
     }
 
     private String values(Shape shape) {
-        Shape text = ownText(shape);
-        ValueProfile profile = (text == null ? shape : text).profile().orElseThrow();
+        ValueProfile profile = shape.profile().orElseThrow();
         if (!values || profile.count() == 0) {
             return "";
         }
@@ -235,8 +243,8 @@ final class ShapePrinter {
         return " ".repeat(Math.max(0, width - text.length())) + GAP;
     }
 
-    /** {@return the path to the records of which there are most, if they are more than some; or null} */
-    private static @Nullable String repeating(Shape shape, String path, long most) {
+    /** {@return the path to what there is most of, if there is more of it than of something; or null} */
+    private static @Nullable String repeating(Shape shape, String path, long most, Predicate<Shape> counts) {
         String found = null;
         long best = most;
         for (FieldName name : shape.names()) {
@@ -244,13 +252,13 @@ final class ShapePrinter {
             if (field == null) {
                 continue;
             }
-            boolean repeats = field.records() > best && (field.most() > 1 || field.isList());
+            boolean repeats = counts.test(field) && field.values() > best && (field.most() > 1 || field.isList());
             String below = path + "." + name;
             if (repeats) {
                 found = below;
-                best = field.records();
+                best = field.values();
             }
-            String inner = repeating(field, below, best);
+            String inner = repeating(field, below, best, counts);
             if (inner != null) {
                 found = inner;
                 best = Long.MAX_VALUE;

@@ -135,4 +135,43 @@ class LookCommandTest {
         assertThat(shown("check", "../demo/arrival.morphema", "--strict", "--unread"))
                 .endsWith("manifest: all fields of its sample are read.\n");
     }
+
+    @Test
+    @DisplayName("tells the columns of a table without rows")
+    void headerOnly() throws IOException {
+        assertThat(shown("look", file("ships.csv", "imo,name\n")))
+                .endsWith("No records, but the names of their fields:\n\n  imo\n  name\n");
+        assertThat(shown("look", file("none.csv", ""))).endsWith("There is nothing in it.\n");
+    }
+
+    @Test
+    @DisplayName("tells of single values between records, and counts them for what only records have")
+    void mixed() throws IOException {
+        assertThat(shown("look", file("mixed.json", "[1, 'x', null, {'kg': 1}]".replace('\'', '"'))))
+                .containsPattern("\n  \\(value\\) +text or number or record or null +1 · x\n")
+                .containsPattern("\n  kg +number +1 of 4 +1\n");
+        assertThat(shown("look", file("mixed.xml", "<a><kg>1</kg><kg unit='t'>2</kg></a>")))
+                .containsPattern("\n    kg +number +2 each +1 to 2\n")
+                .containsPattern("\n      @unit +text +1 of 2 +t\n")
+                .endsWith("What repeats: for x in mixed.a.kg\n");
+    }
+
+    @Test
+    @DisplayName("takes a file for what its ending says where its first bytes do not tell")
+    void ending() throws IOException {
+        assertThat(shown("look", file("one.json", "12"))).startsWith("source one: json\n\n1 document:\n");
+        assertThat(run("look", file("text.xml", "x"))).isEqualTo(ExitCode.DATA);
+        assertThat(err.toString(StandardCharsets.UTF_8)).contains("not well-formed XML");
+    }
+
+    @Test
+    @DisplayName("tells a wish that cannot be, in the words of the wish")
+    void wrongWishes() throws IOException {
+        String file = file("ships.csv", "imo,name\n9000011,Blue\n");
+        assertThat(run("look", file, "--records", "0")).isEqualTo(ExitCode.USAGE);
+        assertThat(run("look", file, "--values", "name")).isEqualTo(ExitCode.DATA);
+        assertThat(err.toString(StandardCharsets.UTF_8))
+                .contains("| name\n")
+                .contains("what is in the file is called it: it.name");
+    }
 }

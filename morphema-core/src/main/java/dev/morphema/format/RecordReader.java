@@ -1,6 +1,7 @@
 package dev.morphema.format;
 
 import dev.morphema.problem.Problem;
+import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Missing;
 import dev.morphema.value.RecordValue;
@@ -98,6 +99,14 @@ public interface RecordReader extends Closeable {
      */
     default int stepsFound() {
         return -1;
+    }
+
+    /**
+     * {@return the fields that the input itself names for all its records, such as the header of a
+     * table does}; empty if it does not, and before the first record was asked for.
+     */
+    default List<FieldName> columns() {
+        return List.of();
     }
 
     /** {@return what was odd but no fault, known at the latest after the last record} */

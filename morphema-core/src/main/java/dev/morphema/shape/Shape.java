@@ -45,10 +45,9 @@ public final class Shape {
     /** Whether some record could be used as one value: an element of XML without child elements. */
     private boolean leaves;
 
-    /** How many records there were here, and in how many records around there was a value here. */
-    private long records;
-
+    /** In how many records around there was a value here. */
     private long present;
+
     private long missing;
     /** How many values there were in a record around that has any. */
     private long least = Long.MAX_VALUE;
@@ -152,7 +151,13 @@ public final class Shape {
     /** There is one more record here. */
     void learnRecord() {
         kinds.merge(Kind.RECORD, 1L, Long::sum);
-        records++;
+    }
+
+    /** A record here has a text of its own, which is what it looks like where others are single values. */
+    void learnOwn(Value text) {
+        if (profile != null) {
+            profile.learn(text);
+        }
     }
 
     /** There is a list here. */
@@ -210,7 +215,6 @@ public final class Shape {
                 fields.computeIfAbsent(name, n -> new Shape(false)).merge(field));
         other.kinds.forEach((kind, count) -> kinds.merge(kind, count, Long::sum));
         leaves |= other.leaves;
-        records += other.records;
         present += other.present;
         missing += other.missing;
         least = Math.min(least, other.least);
@@ -272,10 +276,10 @@ public final class Shape {
         return !examples.isEmpty() && !isRecord();
     }
 
-    /** {@return whether each record of the sample that is here has a field} */
+    /** {@return whether each value of the sample that is here is a record with a field} */
     public boolean always(FieldName name) {
         Shape field = field(name);
-        return field != null && field.present >= records;
+        return field != null && field.present >= values();
     }
 
     /** {@return whether the sample shows several values side by side} */
@@ -334,9 +338,9 @@ public final class Shape {
         return new EnumMap<>(kinds);
     }
 
-    /** {@return how many records there were here} */
-    public long records() {
-        return records;
+    /** {@return how many values there were here, of whatever kind} */
+    public long values() {
+        return kinds.values().stream().mapToLong(Long::longValue).sum() + missing;
     }
 
     /** {@return how many of the records around have a value here} */

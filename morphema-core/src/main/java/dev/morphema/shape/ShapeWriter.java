@@ -3,13 +3,13 @@ package dev.morphema.shape;
 import dev.morphema.format.EventWriter;
 import dev.morphema.format.Events;
 import dev.morphema.value.FieldName;
-import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.ArrayDeque;
 import java.util.Collections;
 import java.util.Deque;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -37,13 +37,13 @@ public final class ShapeWriter implements EventWriter {
         this.place = root;
     }
 
-    /** Learns from one more record of a sequence, also that it has fields without a value. */
+    /** Learns that there are fields, with a value or without. */
+    public void name(List<FieldName> fields) {
+        fields.forEach(place::fieldOf);
+    }
+
+    /** Learns from one more record of a sequence. */
     public void write(Value record) {
-        if (record instanceof RecordValue fields) {
-            for (int slot = 0; slot < fields.layout().fields(); slot++) {
-                place.fieldOf(fields.layout().name(slot));
-            }
-        }
         Events.write(record, this);
     }
 
@@ -104,6 +104,7 @@ public final class ShapeWriter implements EventWriter {
 
     @Override
     public void text(Value value) {
+        Objects.requireNonNull(open.peek()).shape().learnOwn(value);
         field(FieldName.OWN_TEXT);
         value(value);
     }

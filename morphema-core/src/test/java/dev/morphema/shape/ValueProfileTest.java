@@ -110,11 +110,11 @@ class ValueProfileTest {
         shape.learn(record("line", line, "note", TextValue.of("x")));
         shape.learn(record("list", ListValue.of(List.of())));
         Shape lines = Objects.requireNonNull(shape.field(FieldName.of("line")));
-        assertThat(shape.records()).isEqualTo(3);
+        assertThat(shape.values()).isEqualTo(3);
         assertThat(lines.present()).isEqualTo(2);
         assertThat(lines.least()).isEqualTo(1);
         assertThat(lines.most()).isEqualTo(3);
-        assertThat(lines.records()).isEqualTo(4);
+        assertThat(lines.values()).isEqualTo(4);
         assertThat(Objects.requireNonNull(shape.field(FieldName.of("list"))).isList())
                 .isTrue();
     }

@@ -24,6 +24,7 @@ import java.io.InputStream;
 import java.io.Reader;
 import java.io.UncheckedIOException;
 import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
@@ -43,6 +44,7 @@ final class CsvRecordReader implements RecordReader {
     private final Projection projection;
     private final CsvRowHandler rows;
     private final InputStream bytes;
+    private final Charset charset;
     private final CsvFaults faults;
     /** Finds the rows, if it can read this encoding and these marks; else the library does. */
     private final @Nullable CsvScanner scanner;
@@ -52,6 +54,9 @@ final class CsvRecordReader implements RecordReader {
     private final long skipped;
     private boolean started;
     private final @Nullable List<String> columns;
+    /** The names of the columns, once they are known. */
+    private @Nullable List<String> names;
+
     private final boolean header;
     private final String delimiter;
     /** Whether an input with other columns than those that are wanted is taken. */
@@ -67,11 +72,11 @@ final class CsvRecordReader implements RecordReader {
         this.faults = new CsvFaults(input, options);
         Decoding.Start start = Decoding.start(input.open(), options.encoding());
         this.bytes = start.bytes();
+        this.charset = start.charset();
         this.delimiter = options.text("delimiter", ",");
         char quote = options.text("quote", "\"").charAt(0);
         boolean trim = options.isOn("trim", false);
-        boolean scanned =
-                !trim && options.count("skip", 0) == 0 && CsvScanner.canRead(start.charset(), delimiter, quote);
+        boolean scanned = !trim && options.count("skip", 0) == 0 && CsvScanner.canRead(charset, delimiter, quote);
         Reader characters = scanned ? Reader.nullReader() : start.characters();
         this.skipped = skipLines(characters, options.count("skip", 0));
         this.rows = new CsvRowHandler(
@@ -79,7 +84,7 @@ final class CsvRecordReader implements RecordReader {
                 skipped,
                 trim,
                 options.text("blank", "absent").equals("absent"),
-                new CellTexts(start.charset()),
+                new CellTexts(charset),
                 ReadBuffer.size(input) / BYTES_OF_A_TEXT,
                 limits);
         this.scanner = scanned
@@ -146,7 +151,7 @@ final class CsvRecordReader implements RecordReader {
             return;
         }
         started = true;
-        List<String> names = columns;
+        names = columns;
         if (header && nextRow() != null) {
             names = columns == null ? rows.header() : columns;
         } else if (header) {
@@ -196,6 +201,11 @@ final class CsvRecordReader implements RecordReader {
     }
 
     @Override
+    public List<FieldName> columns() {
+        return names == null ? List.of() : names.stream().map(FieldName::of).toList();
+    }
+
+    @Override
     public List<Problem> warnings() {
         return warnings;
     }
@@ -212,7 +222,7 @@ final class CsvRecordReader implements RecordReader {
         }
         WrongBytesException wrongBytes = WrongBytesException.in(e);
         if (wrongBytes != null) {
-            return new ProblemException(wrongBytes.problem(input.name(), Decoding.HELP), e);
+            return new ProblemException(wrongBytes.problem(input.name(), Decoding.help(charset)), e);
         }
         if (e.getCause() instanceof CharacterCodingException) {
             return wrongBytes();
@@ -236,7 +246,7 @@ final class CsvRecordReader implements RecordReader {
                         Code.BAD_ENCODING,
                         "The row that begins here has bytes that are not valid in the encoding of this source.")
                 .in(InputLocation.at(input.name(), rows.nextLine(), 0))
-                .withHelp(Decoding.HELP));
+                .withHelp(Decoding.help(charset)));
     }
 
     @Override

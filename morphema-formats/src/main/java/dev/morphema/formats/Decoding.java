@@ -12,12 +12,19 @@ import java.nio.charset.StandardCharsets;
  * character.
  */
 public final class Decoding {
-    /** How a source states its encoding, where neither the format nor the input does. */
-    public static final String HELP = "a source in another encoding names it: encoding = \"windows-1252\"";
-
     private static final int LONGEST_MARK = 4;
 
     private Decoding() {}
+
+    /**
+     * {@return how a source states its encoding, where neither the format nor the input does}
+     *
+     * @param wrong the encoding that it is not
+     */
+    public static String help(Charset wrong) {
+        String other = wrong.equals(StandardCharsets.UTF_8) ? "windows-1252" : "utf-8";
+        return "a source in another encoding names it: encoding = \"" + other + "\"";
+    }
 
     /**
      * {@return the characters of a stream}

@@ -403,7 +403,7 @@ final class JsonRecordReader implements RecordReader {
     }
 
     private ProblemException wrongBytes(WrongBytesException found) {
-        return new ProblemException(found.problem(input, Decoding.HELP), found);
+        return new ProblemException(found.problem(input, Decoding.help(encoding)), found);
     }
 
     private ProblemException limit(StreamConstraintsException e) {

@@ -56,11 +56,9 @@ public record InputGuess(String format, Map<String, Object> options) {
         text = text.startsWith("\uFEFF") ? text.substring(1) : text;
         String start = text.stripLeading();
         String lower = name.toLowerCase(Locale.ROOT).replaceAll("\\.gz$", "");
-        if (start.startsWith("<") && !lower.endsWith(".csv")) {
-            return new InputGuess("xml", Map.of());
-        }
-        if ((start.startsWith("{") || start.startsWith("[")) && !lower.endsWith(".csv")) {
-            return new InputGuess(isLines(start, lower) ? "jsonl" : "json", Map.of());
+        String format = format(start, lower);
+        if (!format.equals("csv")) {
+            return new InputGuess(format, Map.of());
         }
         Map<String, Object> options = new LinkedHashMap<>(CsvGuess.of(text));
         boolean marked = head.length >= 2 && (head[0] & 0xFF) >= 0xEF && charset != WINDOWS;
@@ -70,9 +68,33 @@ public record InputGuess(String format, Map<String, Object> options) {
         return new InputGuess("csv", options);
     }
 
+    /** The bytes tell more than the ending, but for CSV, which may begin with anything. */
+    private static String format(String start, String name) {
+        if (name.endsWith(".csv")) {
+            return "csv";
+        }
+        if (start.startsWith("<")) {
+            return "xml";
+        }
+        if (start.startsWith("{") || start.startsWith("[")) {
+            return isLines(start, name) ? "jsonl" : "json";
+        }
+        if (name.endsWith(".json")) {
+            return "json";
+        }
+        if (isNamedLines(name)) {
+            return "jsonl";
+        }
+        return name.endsWith(".xml") ? "xml" : "csv";
+    }
+
+    private static boolean isNamedLines(String name) {
+        return name.endsWith(".jsonl") || name.endsWith(".ndjson");
+    }
+
     /** Whether each line is a record of its own, rather than all of them one document. */
     private static boolean isLines(String start, String name) {
-        if (name.endsWith(".jsonl") || name.endsWith(".ndjson")) {
+        if (isNamedLines(name)) {
             return true;
         }
         int end = start.indexOf('\n');

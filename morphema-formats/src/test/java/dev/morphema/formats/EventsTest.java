@@ -91,6 +91,6 @@ class EventsTest {
             reader.events(new ShapeWriter(byEvents));
         }
         assertThat(described(byEvents, "")).isNotEmpty().isEqualTo(described(byValues, ""));
-        assertThat(byEvents.records()).isEqualTo(byValues.records());
+        assertThat(byEvents.values()).isEqualTo(byValues.values());
     }
 }
