@@ -144,7 +144,7 @@ class MistakesTest {
                         check(
                                 "source x: xml(sample = \"x.xml\")\ntarget o: json {\na = x.a.q\nb = x.a.q\nc = x.a.w\nd = x.a.q.r\n}"))
                 .singleElement()
-                .satisfies(problem -> assertThat(problem.help()).endsWith("it is used on line 5, 7 too"));
+                .satisfies(problem -> assertThat(problem.help()).endsWith("it is used on lines 5, 7 too"));
     }
 
     @ParameterizedTest

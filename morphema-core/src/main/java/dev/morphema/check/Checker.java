@@ -148,9 +148,9 @@ public final class Checker {
     private void nameFurtherUses() {
         furtherUses.forEach((first, lines) -> problems.replaceAll(problem -> {
             boolean same = problem.message().equals(first.message()) && Objects.equals(problem.rule(), first.rule());
-            String on = "it is used on line "
+            String on = (lines.size() == 1 ? "it is used on line " : "it is used on lines ")
                     + lines.stream().map(String::valueOf).collect(Collectors.joining(", ")) + " too";
-            return same ? problem.withHelp(problem.help() == null ? on : problem.help() + "; " + on) : problem;
+            return same ? problem.withFurtherHelp(on) : problem;
         }));
     }
 

@@ -276,10 +276,7 @@ final class CallNodes {
             }
             String note = "the rule was called at " + call;
             boolean noted = problem.help() != null && problem.help().contains("the rule was called at ");
-            return noted
-                    ? e
-                    : new ProblemException(
-                            problem.withHelp(problem.help() == null ? note : problem.help() + "; " + note), e);
+            return noted ? e : new ProblemException(problem.withFurtherHelp(note), e);
         }
     }
 }

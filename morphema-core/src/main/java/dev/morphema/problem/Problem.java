@@ -74,6 +74,14 @@ public record Problem(
         return new Problem(severity, code, message, rule, input, value, proposal);
     }
 
+    /** {@return the same problem with one more proposal behind that which it may have} */
+    public Problem withFurtherHelp(String proposal) {
+        if (help == null) {
+            return withHelp(proposal);
+        }
+        return withHelp(help + (help.endsWith("?") ? " " : "; ") + proposal);
+    }
+
     /** {@return the same problem as an error} */
     public Problem asError() {
         return new Problem(Severity.ERROR, code, message, rule, input, value, help);
