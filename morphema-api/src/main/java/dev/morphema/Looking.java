@@ -146,7 +146,8 @@ final class Looking {
         Code code = e instanceof NoSuchFileException ? Code.FILE_NOT_FOUND : Code.NOT_READABLE;
         return new ProblemException(
                 Problem.error(code, "The file cannot be read: " + FileFaults.reason(e) + ".")
-                        .withValue(file.toString()),
+                        .withValue(file.toString())
+                        .withHelp(Files.isDirectory(file) ? "a pattern takes the files in it: '" + file + "/*'" : null),
                 e);
     }
 }

@@ -168,6 +168,9 @@ class LookCommandTest {
     @DisplayName("tells a wish that cannot be, in the words of the wish")
     void wrongWishes() throws IOException {
         String file = file("ships.csv", "imo,name\n9000011,Blue\n");
+        assertThat(run("look", folder.toString())).isEqualTo(ExitCode.FILE);
+        assertThat(err.toString(StandardCharsets.UTF_8))
+                .contains("a pattern takes the files in it: '" + folder + "/*'");
         assertThat(run("look", file, "--records", "0")).isEqualTo(ExitCode.USAGE);
         assertThat(run("look", file, "--values", "name")).isEqualTo(ExitCode.DATA);
         assertThat(err.toString(StandardCharsets.UTF_8))
