@@ -1,6 +1,7 @@
 package dev.morphema;
 
 import dev.morphema.shape.Shape;
+import dev.morphema.syntax.MappingPrinter;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -40,6 +41,16 @@ public final class Looked {
     /** {@return the format with its options as a mapping writes it} */
     public String source() {
         return source;
+    }
+
+    /**
+     * {@return the format as a mapping writes it, with its options and the first of the files as its
+     * sample}
+     */
+    public String sampledSource() {
+        String begun = source.endsWith(")") ? source.substring(0, source.length() - 1) + ", " : source + "(";
+        String sample = MappingPrinter.raw(files.get(0).toAbsolutePath().toString());
+        return begun + (files.size() > 1 ? "files = many, " : "") + "sample = " + sample + ")";
     }
 
     /** {@return the shape of all that was looked at} */

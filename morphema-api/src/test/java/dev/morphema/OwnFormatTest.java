@@ -28,7 +28,10 @@ import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 
-/** A format of one's own needs a name and a reader that makes records; all that the language has works on it. */
+/**
+ * A format of one's own needs a name and a reader that makes records; all that the language has
+ * works on it.
+ */
 class OwnFormatTest {
     /** Lines in which each field has its columns: here ten of text, then five of a number. */
     private static final class FixedWidth implements SourceFormat {

@@ -82,7 +82,7 @@ final class LookCommand extends TerminalCommand {
     private int show(Looked looked, List<Path> files, String expression) {
         Morphema.Builder morphema = Morphema.builder();
         files.forEach(file -> morphema.allowRead(file.toAbsolutePath().getParent()));
-        String text = "morphema 1\nsource it: " + source(looked, files) + "\ntarget values: json { for value in (\n"
+        String text = "morphema 1\nsource it: " + looked.sampledSource() + "\ntarget values: json { for value in (\n"
                 + expression + "\n) => value }\n";
         Checked checked = morphema.build().check("--values", text, Path.of(""));
         terminal()
@@ -105,16 +105,6 @@ final class LookCommand extends TerminalCommand {
         boolean field = problem.code() == Code.UNKNOWN_NAME
                 && looked.shape().names().stream().anyMatch(name -> expression.startsWith(name.toString()));
         return field ? problem.withHelp("what is in the file is called it: it." + expression) : problem;
-    }
-
-    /** {@return the format of a source, with the first of the files as its sample} */
-    private static String source(Looked looked, List<Path> files) {
-        String format = looked.source().endsWith(")")
-                ? looked.source().substring(0, looked.source().length() - 1) + ", "
-                : looked.source() + "(";
-        String sample =
-                files.get(0).toAbsolutePath().toString().replace("\\", "\\\\").replace("'", "\\'");
-        return format + (files.size() > 1 ? "files = many, " : "") + "sample = '" + sample + "')";
     }
 
     /** {@return what a source of these files can be called} */

@@ -243,7 +243,10 @@ final class ShapePrinter {
         return " ".repeat(Math.max(0, width - text.length())) + GAP;
     }
 
-    /** {@return the path to what there is most of, if there is more of it than of something; or null} */
+    /**
+     * {@return the path to what there is most of, if there is more of it than of something; or
+     * null}
+     */
     private static @Nullable String repeating(Shape shape, String path, long most, Predicate<Shape> counts) {
         String found = null;
         long best = most;

@@ -165,6 +165,13 @@ class LookCommandTest {
     }
 
     @Test
+    @DisplayName("shows values of a file whatever its name")
+    void nameWithQuotes() throws IOException {
+        String file = file("it's own.csv", "imo,name\n9000011,Blue\n");
+        assertThat(shown("look", file, "--values", "it.name")).contains("Blue");
+    }
+
+    @Test
     @DisplayName("tells a wish that cannot be, in the words of the wish")
     void wrongWishes() throws IOException {
         String file = file("ships.csv", "imo,name\n9000011,Blue\n");

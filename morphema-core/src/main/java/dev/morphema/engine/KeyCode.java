@@ -74,7 +74,9 @@ final class KeyCode {
         second = 0;
     }
 
-    /** Takes fields of a record, all of which are plain texts; gives the same as for their values. */
+    /**
+     * Takes fields of a record, all of which are plain texts; gives the same as for their values.
+     */
     void set(FieldBytes plain, int[] slots) {
         int slot = slots[0];
         if (slots.length > 1 || !pack(plain.array(), plain.from(slot), plain.to(slot))) {

@@ -37,7 +37,9 @@ final class FindByKey implements Rule {
         return operator < loop.operators().size() && loop.operators().get(operator) instanceof Operator.Filter;
     }
 
-    /** {@return those of a sequence that can fulfil a condition, if that asks for keys; else all} */
+    /**
+     * {@return those of a sequence that can fulfil a condition, if that asks for keys; else all}
+     */
     private static Term found(Term sequence, int slot, Operator filter) {
         List<Term> keys = new ArrayList<>();
         List<Term> asked = new ArrayList<>();

@@ -117,7 +117,9 @@ final class PassMembers implements Rule {
         private final int members;
         private final @Nullable Pipeline over;
         private final NeededMembers needed;
-        /** The lets and kept fields that ask for a function over the members, when they are used. */
+        /**
+         * The lets and kept fields that ask for a function over the members, when they are used.
+         */
         private final Set<Integer> asking = new HashSet<>();
 
         private boolean values;

@@ -5,7 +5,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 
-/** Where a plan names sources and lets of the top level, and which functions go over many values. */
+/**
+ * Where a plan names sources and lets of the top level, and which functions go over many values.
+ */
 final class SourceUses extends PlanPass {
     /**
      * A use of a source.

@@ -61,7 +61,9 @@ public sealed interface Term {
         }
     }
 
-    /** A let of a block or loop, or a field that another rule asks for: calculated when first used. */
+    /**
+     * A let of a block or loop, or a field that another rule asks for: calculated when first used.
+     */
     record Lazy(Span span, int slot) implements Term {
         @Override
         public Term rebuilt(PlanPass pass) {

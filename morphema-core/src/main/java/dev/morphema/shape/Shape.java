@@ -153,7 +153,10 @@ public final class Shape {
         kinds.merge(Kind.RECORD, 1L, Long::sum);
     }
 
-    /** A record here has a text of its own, which is what it looks like where others are single values. */
+    /**
+     * A record here has a text of its own, which is what it looks like where others are single
+     * values.
+     */
     void learnOwn(Value text) {
         if (profile != null) {
             profile.learn(text);

@@ -13,7 +13,10 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** What the single values at one place look like. Takes little memory for any number of them. Not thread-safe. */
+/**
+ * What the single values at one place look like. Takes little memory for any number of them. Not
+ * thread-safe.
+ */
 public final class ValueProfile {
     /** So many different values may be a list of codes. */
     private static final int MOST_CODES = 12;

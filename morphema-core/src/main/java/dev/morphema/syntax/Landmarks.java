@@ -28,7 +28,9 @@ final class Landmarks extends TreeWalk {
         return operators.contains(offset);
     }
 
-    /** {@return whether a format or a type begins at an offset, behind a colon that is no prefix's} */
+    /**
+     * {@return whether a format or a type begins at an offset, behind a colon that is no prefix's}
+     */
     boolean isBehindColon(int offset) {
         return behindColons.contains(offset);
     }

@@ -259,7 +259,7 @@ public final class MappingPrinter {
      * {@return a text as a raw text or, where it has what that cannot hold, as a template without
      * expressions}
      */
-    static String raw(String text) {
+    public static String raw(String text) {
         return text.indexOf('\n') < 0 ? "'" + text.replace("'", "''") + "'" : '"' + escaped(text) + '"';
     }
 

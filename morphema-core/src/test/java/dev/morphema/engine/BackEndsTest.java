@@ -9,7 +9,10 @@ import java.util.Map;
 import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 
-/** A plan can be compiled by another back end, which sees each rule, and changes nothing of what is written. */
+/**
+ * A plan can be compiled by another back end, which sees each rule, and changes nothing of what is
+ * written.
+ */
 class BackEndsTest {
     /** Counts how often each rule is evaluated. */
     private static final class Counting extends UnitCompiler {

@@ -16,7 +16,10 @@ import dev.morphema.testing.Provide;
 import java.util.ArrayList;
 import java.util.List;
 
-/** What the rules make of a plan comes to the same as the mapping as it is written, or goes wrong alike. */
+/**
+ * What the rules make of a plan comes to the same as the mapping as it is written, or goes wrong
+ * alike.
+ */
 class PlannedProperties {
     private static final String DECLARED = """
             source rows: memory { n: number }

@@ -12,7 +12,10 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** What each rule changes of a plan, as it is printed; and that what is equal in meaning is planned alike. */
+/**
+ * What each rule changes of a plan, as it is printed; and that what is equal in meaning is planned
+ * alike.
+ */
 class RulesTest {
     private static final String SOURCES = "source rows: memory { n: number }\nsource ships: memory\n";
 

@@ -14,7 +14,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** The one style of mappings: what is laid out means the same, keeps its comments, and is in the style. */
+/**
+ * The one style of mappings: what is laid out means the same, keeps its comments, and is in the
+ * style.
+ */
 class FormatterTest {
     private static final List<String> FOLDERS = List.of("../demo", "../docs/cases", "../benchmarks/src/main/resources");
 

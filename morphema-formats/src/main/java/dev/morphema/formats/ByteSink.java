@@ -44,7 +44,9 @@ public final class ByteSink {
     private final char[] chars = new char[CHARACTERS];
     private byte[] buffer = new byte[FIRST_SIZE];
     private int at;
-    /** Where the last mark is in the buffer, or -1 if there is none: what follows it stays there. */
+    /**
+     * Where the last mark is in the buffer, or -1 if there is none: what follows it stays there.
+     */
     private int marked = -1;
 
     /** @param out takes the bytes; whoever opened it closes it */

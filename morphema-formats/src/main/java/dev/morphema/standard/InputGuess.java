@@ -1,6 +1,9 @@
 package dev.morphema.standard;
 
 import dev.morphema.format.Options;
+import dev.morphema.formats.Decoding;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
@@ -33,7 +36,10 @@ public record InputGuess(String format, Map<String, Object> options) {
         return all;
     }
 
-    /** {@return the format with its options as a mapping writes it}, such as {@code csv(delimiter = ";")}. */
+    /**
+     * {@return the format with its options as a mapping writes it}, such as {@code csv(delimiter =
+     * ";")}.
+     */
     public String written() {
         if (options.isEmpty()) {
             return format;
@@ -49,11 +55,11 @@ public record InputGuess(String format, Map<String, Object> options) {
      *
      * @param name of the file, whose ending counts where the bytes do not tell
      * @param head its first bytes
+     * @throws IOException never in practice, as the bytes are in memory
      */
-    public static InputGuess of(String name, byte[] head) {
-        Charset charset = charset(head);
-        String text = new String(head, charset);
-        text = text.startsWith("\uFEFF") ? text.substring(1) : text;
+    public static InputGuess of(String name, byte[] head) throws IOException {
+        Decoding.Start unmarked = Decoding.start(new ByteArrayInputStream(head), charset(head));
+        String text = new String(unmarked.bytes().readAllBytes(), unmarked.charset());
         String start = text.stripLeading();
         String lower = name.toLowerCase(Locale.ROOT).replaceAll("\\.gz$", "");
         String format = format(start, lower);
@@ -61,9 +67,8 @@ public record InputGuess(String format, Map<String, Object> options) {
             return new InputGuess(format, Map.of());
         }
         Map<String, Object> options = new LinkedHashMap<>(CsvGuess.of(text));
-        boolean marked = head.length >= 2 && (head[0] & 0xFF) >= 0xEF && charset != WINDOWS;
-        if (!charset.equals(StandardCharsets.UTF_8) && !marked) {
-            options.put("encoding", charset.name().toLowerCase(Locale.ROOT));
+        if (unmarked.charset().equals(WINDOWS)) {
+            options.put("encoding", WINDOWS.name().toLowerCase(Locale.ROOT));
         }
         return new InputGuess("csv", options);
     }
@@ -103,13 +108,8 @@ public record InputGuess(String format, Map<String, Object> options) {
         return !name.endsWith(".json") && first.startsWith("{") && first.endsWith("}") && rest.startsWith("{");
     }
 
+    /** {@return the encoding if no byte order mark decides it} */
     private static Charset charset(byte[] head) {
-        if (head.length >= 2 && (head[0] & 0xFF) == 0xFF && (head[1] & 0xFF) == 0xFE) {
-            return StandardCharsets.UTF_16LE;
-        }
-        if (head.length >= 2 && (head[0] & 0xFF) == 0xFE && (head[1] & 0xFF) == 0xFF) {
-            return StandardCharsets.UTF_16BE;
-        }
         for (int cut = 0; cut < Math.min(LONGEST_CHARACTER, head.length + 1); cut++) {
             if (isUtf8(head, head.length - cut)) {
                 return StandardCharsets.UTF_8;

@@ -2,6 +2,7 @@ package dev.morphema.standard;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
@@ -35,14 +36,14 @@ class InputGuessTest {
 
     @ParameterizedTest(name = "{2} is {0}")
     @MethodSource("inputs")
-    void isGuessed(String written, String name, String text) {
+    void isGuessed(String written, String name, String text) throws IOException {
         assertThat(InputGuess.of(name, text.getBytes(StandardCharsets.UTF_8)).written())
                 .isEqualTo(written);
     }
 
     @Test
     @DisplayName("bytes that are no UTF-8 are of another encoding; what is cut off in a character is not")
-    void encodings() {
+    void encodings() throws IOException {
         byte[] windows = "name\nHavørn\n".getBytes(Charset.forName("windows-1252"));
         assertThat(InputGuess.of("a.csv", windows).written()).isEqualTo("csv(encoding = \"windows-1252\")");
         byte[] utf8 = "name\nHavø".getBytes(StandardCharsets.UTF_8);
