@@ -9,4 +9,5 @@ module dev.morphema {
 
     uses dev.morphema.format.SourceFormat;
     uses dev.morphema.format.TargetFormat;
+    uses dev.morphema.shape.SchemaReader;
 }

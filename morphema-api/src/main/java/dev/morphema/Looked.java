@@ -1,6 +1,6 @@
 package dev.morphema;
 
-import dev.morphema.shape.Shape;
+import dev.morphema.shape.LearnedShape;
 import dev.morphema.syntax.MappingPrinter;
 import java.nio.file.Path;
 import java.util.List;
@@ -10,7 +10,7 @@ import java.util.Map;
 public final class Looked {
     private final String format;
     private final String source;
-    private final Shape shape;
+    private final LearnedShape shape;
     private final long records;
     private final boolean complete;
     private final List<Path> files;
@@ -19,7 +19,7 @@ public final class Looked {
     Looked(
             String format,
             String source,
-            Shape shape,
+            LearnedShape shape,
             long records,
             boolean complete,
             List<Path> files,
@@ -54,7 +54,7 @@ public final class Looked {
     }
 
     /** {@return the shape of all that was looked at} */
-    public Shape shape() {
+    public LearnedShape shape() {
         return shape;
     }
 

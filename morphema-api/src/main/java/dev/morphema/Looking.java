@@ -11,7 +11,7 @@ import dev.morphema.output.FileFaults;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import dev.morphema.shape.Shape;
+import dev.morphema.shape.LearnedShape;
 import dev.morphema.shape.ShapeWriter;
 import dev.morphema.standard.InputGuess;
 import dev.morphema.value.FieldName;
@@ -35,7 +35,7 @@ final class Looking {
     private final FormatRegistry formats;
     private final Limits limits;
     private final long mostRecords;
-    private final Shape all = Shape.detailed();
+    private final LearnedShape all = LearnedShape.detailed();
     private final Map<String, List<Path>> having = new LinkedHashMap<>();
     private long records;
     private boolean complete = true;
@@ -131,9 +131,9 @@ final class Looking {
         complete &= record == null;
     }
 
-    private void note(Shape shape, ShapeWriter learned, String path, Path file) {
+    private void note(LearnedShape shape, ShapeWriter learned, String path, Path file) {
         for (FieldName name : shape.names()) {
-            Shape field = shape.field(name);
+            LearnedShape field = shape.field(name);
             String below = path + "." + name;
             if (field != null && learned.hasMet(field)) {
                 having.computeIfAbsent(below, p -> new ArrayList<>()).add(file);

@@ -15,6 +15,7 @@ import dev.morphema.plan.Planner;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.shape.SchemaReader;
 import dev.morphema.standard.StandardFormats;
 import dev.morphema.syntax.Formatter;
 import dev.morphema.syntax.SourceText;
@@ -42,6 +43,7 @@ public final class Morphema {
 
     private final FormatRegistry formats;
     private final FunctionTable functions;
+    private final List<SchemaReader> schemas;
     /** Folders that mappings may read of, beside their own. */
     private final List<Path> readable;
 
@@ -50,6 +52,7 @@ public final class Morphema {
     private Morphema(Builder builder) {
         this.formats = new FormatRegistry(builder.sources, builder.targets);
         this.functions = builder.functions;
+        this.schemas = List.copyOf(builder.schemas);
         this.readable = List.copyOf(builder.readable);
         this.limits = builder.limits;
     }
@@ -68,6 +71,7 @@ public final class Morphema {
     public static final class Builder {
         private final List<SourceFormat> sources = new ArrayList<>(StandardFormats.sources());
         private final List<TargetFormat> targets = new ArrayList<>(StandardFormats.targets());
+        private final List<SchemaReader> schemas = new ArrayList<>();
         private final List<Path> readable = new ArrayList<>();
         private FunctionTable functions = StandardFormats.functions();
         private Limits limits = Limits.DEFAULT;
@@ -83,6 +87,15 @@ public final class Morphema {
         /** Adds a format that mappings can write. */
         public Builder target(TargetFormat format) {
             targets.add(Objects.requireNonNull(format));
+            return this;
+        }
+
+        /**
+         * Adds what reads schemas, before those that are installed: the module morphema-schemas is
+         * found by itself where it is on the class path.
+         */
+        public Builder schemas(SchemaReader reader) {
+            schemas.add(Objects.requireNonNull(reader));
             return this;
         }
 
@@ -283,6 +296,12 @@ public final class Morphema {
         }
     }
 
+    private List<SchemaReader> schemas() {
+        List<SchemaReader> readers = new ArrayList<>(schemas);
+        ServiceLoader.load(SchemaReader.class, Morphema.class.getClassLoader()).forEach(readers::add);
+        return readers;
+    }
+
     private Checked checked(MappingOrigin origin) {
         UseLoader.Loaded loaded = UseLoader.load(origin);
         List<Problem> problems = new ArrayList<>(loaded.problems());
@@ -292,7 +311,7 @@ public final class Morphema {
             // place.
             return new Checked(null, problems);
         }
-        Environment environment = new Environment(formats, functions, loaded);
+        Environment environment = new Environment(formats, functions, loaded, this::schemas);
         Checker.Result checked = Checker.check(loaded.trees(), environment);
         problems.addAll(checked.problems());
         if (problems.stream().anyMatch(Problem::isError)) {

@@ -4,7 +4,7 @@ import dev.morphema.check.CheckedMapping;
 import dev.morphema.format.Input;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
-import dev.morphema.shape.Shape;
+import dev.morphema.shape.LearnedShape;
 import dev.morphema.shape.ShapeWriter;
 import dev.morphema.value.FieldName;
 import java.io.IOException;
@@ -22,7 +22,7 @@ final class UnreadFields {
      * @throws IOException if a sample cannot be read
      */
     static List<String> of(CheckedMapping.Source source, List<Input> samples) throws IOException {
-        Shape shape = Shape.unknown();
+        LearnedShape shape = LearnedShape.unknown();
         for (Input sample : samples) {
             try (RecordReader reader = source.format().open(sample, Projection.everything(), source.options())) {
                 reader.events(new ShapeWriter(shape));
@@ -33,12 +33,12 @@ final class UnreadFields {
         return unread;
     }
 
-    private static void collect(Shape shape, Projection read, String path, List<String> unread) {
+    private static void collect(LearnedShape shape, Projection read, String path, List<String> unread) {
         if (read.keepsAll()) {
             return;
         }
         for (FieldName name : shape.names()) {
-            Shape field = shape.field(name);
+            LearnedShape field = shape.field(name);
             int slot = read.slot(name);
             boolean ownText = name.equals(FieldName.OWN_TEXT);
             if (slot < 0 && !ownText) {

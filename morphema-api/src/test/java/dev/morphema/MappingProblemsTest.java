@@ -27,6 +27,18 @@ import org.junit.jupiter.params.provider.MethodSource;
 class MappingProblemsTest {
     private static final Path DEMO = Path.of("../demo/arrival.morphema");
 
+    @Test
+    @DisplayName("a schema that nothing here can read is a warning, and the mapping runs")
+    void schemaWithoutReader() {
+        assertThat(check("source x: json(schema = \"x.json\")\ntarget o: json { a = x.a }"))
+                .singleElement()
+                .satisfies(problem -> {
+                    assertThat(problem.isError()).isFalse();
+                    assertThat(problem.help())
+                            .isEqualTo("the module morphema-schemas does, once it is on the class path");
+                });
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = ';',

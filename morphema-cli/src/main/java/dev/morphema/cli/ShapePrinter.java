@@ -1,7 +1,7 @@
 package dev.morphema.cli;
 
 import dev.morphema.Looked;
-import dev.morphema.shape.Shape;
+import dev.morphema.shape.LearnedShape;
 import dev.morphema.shape.ValueProfile;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
@@ -71,7 +71,7 @@ final class ShapePrinter {
         printEnd(looked, name, sequence);
     }
 
-    private void printEmpty(Shape shape) {
+    private void printEmpty(LearnedShape shape) {
         if (shape.names().isEmpty()) {
             out.println("There is nothing in it.");
             return;
@@ -83,7 +83,7 @@ final class ShapePrinter {
 
     private void printEnd(Looked looked, String name, boolean sequence) {
         long around = sequence ? looked.records() : 1;
-        String records = repeating(looked.shape(), "", around, Shape::isRecord);
+        String records = repeating(looked.shape(), "", around, LearnedShape::isRecord);
         String path = records == null && !sequence ? repeating(looked.shape(), "", around, field -> true) : records;
         out.println();
         if (path != null) {
@@ -108,12 +108,12 @@ final class ShapePrinter {
         byFiles.forEach((files, paths) -> out.println("Only in " + files + ": " + String.join(", ", paths)));
     }
 
-    private static void addNamespaces(Shape shape, Set<String> namespaces) {
+    private static void addNamespaces(LearnedShape shape, Set<String> namespaces) {
         for (FieldName name : shape.names()) {
             if (name.namespace() != null && !name.namespace().isEmpty()) {
                 namespaces.add(name.namespace());
             }
-            Shape field = shape.field(name);
+            LearnedShape field = shape.field(name);
             if (field != null) {
                 addNamespaces(field, namespaces);
             }
@@ -124,9 +124,9 @@ final class ShapePrinter {
         return String.format(Locale.ROOT, "%,d %s%s", count, what, count == 1 ? "" : "s");
     }
 
-    private void collect(Shape shape, int depth) {
+    private void collect(LearnedShape shape, int depth) {
         for (FieldName name : shape.names()) {
-            Shape field = shape.field(name);
+            LearnedShape field = shape.field(name);
             if (field == null || name.equals(FieldName.OWN_TEXT)) {
                 continue;
             }
@@ -137,7 +137,7 @@ final class ShapePrinter {
     }
 
     /** {@return the types of the values, as a source may declare them} */
-    private static String type(Shape shape) {
+    private static String type(LearnedShape shape) {
         List<String> types = new ArrayList<>();
         Map<Kind, Long> kinds = shape.kinds();
         for (Kind kind : kinds.keySet()) {
@@ -156,13 +156,13 @@ final class ShapePrinter {
         return all.isEmpty() ? "nothing" : all;
     }
 
-    private static String textType(Shape shape) {
+    private static String textType(LearnedShape shape) {
         List<String> types = shape.profile().map(ValueProfile::types).orElse(List.of());
         return types.isEmpty() ? "text" : types.get(0);
     }
 
     /** {@return how often there is a value, of the records around} */
-    private static String times(Shape field, long around) {
+    private static String times(LearnedShape field, long around) {
         String present = field.present() >= around ? "always" : field.present() + " of " + around;
         if (field.most() < 2 && !field.isList()) {
             return present;
@@ -173,7 +173,7 @@ final class ShapePrinter {
         return field.present() >= around ? each : present + ", " + each;
     }
 
-    private String values(Shape shape) {
+    private String values(LearnedShape shape) {
         ValueProfile profile = shape.profile().orElseThrow();
         if (!values || profile.count() == 0) {
             return "";
@@ -204,7 +204,7 @@ final class ShapePrinter {
         return String.join(" · ", parts);
     }
 
-    private static boolean isNumber(Shape shape, ValueProfile profile) {
+    private static boolean isNumber(LearnedShape shape, ValueProfile profile) {
         boolean declared =
                 profile.types().stream().findFirst().filter("number"::equals).isPresent();
         return profile.least().isPresent()
@@ -247,11 +247,12 @@ final class ShapePrinter {
      * {@return the path to what there is most of, if there is more of it than of something; or
      * null}
      */
-    private static @Nullable String repeating(Shape shape, String path, long most, Predicate<Shape> counts) {
+    private static @Nullable String repeating(
+            LearnedShape shape, String path, long most, Predicate<LearnedShape> counts) {
         String found = null;
         long best = most;
         for (FieldName name : shape.names()) {
-            Shape field = shape.field(name);
+            LearnedShape field = shape.field(name);
             if (field == null) {
                 continue;
             }

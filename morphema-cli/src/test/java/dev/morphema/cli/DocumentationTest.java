@@ -33,7 +33,15 @@ class DocumentationTest {
     private Path folder;
 
     @ParameterizedTest
-    @ValueSource(strings = {"README.md", "docs/language.md", "docs/recipes.md", "docs/xml.md", "docs/performance.md"})
+    @ValueSource(
+            strings = {
+                "README.md",
+                "docs/language.md",
+                "docs/recipes.md",
+                "docs/xml.md",
+                "docs/performance.md",
+                "docs/schemas.md"
+            })
     @DisplayName("every example prints what the page says")
     void examplesAreTrue(String page) throws IOException {
         Matcher blocks = BLOCK.matcher(Files.readString(Path.of("..", page)));

@@ -6,7 +6,7 @@ import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.ProblemException;
-import dev.morphema.shape.Shape;
+import dev.morphema.shape.LearnedShape;
 import dev.morphema.syntax.Constant;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
@@ -109,11 +109,11 @@ final class Declarations {
         int index = checker.tables().size();
         String name = decl.name().text();
         List<Value> rows = rows(decl);
-        Shape shape = Shape.unknown();
+        LearnedShape shape = LearnedShape.unknown();
         rows.forEach(shape::learn);
         Map<String, Type> columns = new LinkedHashMap<>();
         for (FieldName column : shape.names()) {
-            Shape cells = shape.field(column);
+            LearnedShape cells = shape.field(column);
             columns.put(
                     column.toString(),
                     new Type(cells == null ? null : cells.kind(), Cardinality.ONE, List.of(), null, false));

@@ -3,8 +3,10 @@ package dev.morphema.check;
 import dev.morphema.format.FormatRegistry;
 import dev.morphema.format.Input;
 import dev.morphema.function.FunctionTable;
+import dev.morphema.shape.SchemaReader;
 import dev.morphema.syntax.SourceText;
 import java.util.List;
+import java.util.function.Supplier;
 
 /**
  * What a mapping can rely on.
@@ -12,8 +14,16 @@ import java.util.List;
  * @param formats by name
  * @param functions by name
  * @param files the files that mappings name
+ * @param schemas what reads the schemas among them, asked for once there is one; the first that knows it
+ *     is taken
  */
-public record Environment(FormatRegistry formats, FunctionTable functions, Files files) {
+public record Environment(
+        FormatRegistry formats, FunctionTable functions, Files files, Supplier<List<SchemaReader>> schemas) {
+    /** What no mapping with a schema can rely on. */
+    public Environment(FormatRegistry formats, FunctionTable functions, Files files) {
+        this(formats, functions, files, List::of);
+    }
+
     /** Finds the files that a mapping names: samples, tables, common parts. */
     @FunctionalInterface
     public interface Files {

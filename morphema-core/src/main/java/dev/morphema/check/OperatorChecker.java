@@ -32,8 +32,9 @@ final class OperatorChecker {
                 return comparison(binary);
             }
             case IN, NOT_IN -> {
-                expressions.one(binary.left(), ParameterKind.ANY);
+                Type value = expressions.one(binary.left(), ParameterKind.ANY);
                 expressions.check(binary.right()).consume();
+                new ComparedCodes(checker).checkIn(value, binary.right());
                 return Type.of(Kind.BOOLEAN);
             }
             case COALESCE -> {
@@ -149,6 +150,9 @@ final class OperatorChecker {
         }
         refuseUnlike(binary, left, right);
         boolean order = binary.operator() != Expr.Operator.EQUAL && binary.operator() != Expr.Operator.NOT_EQUAL;
+        if (!order) {
+            new ComparedCodes(checker).check(binary.left(), left, binary.right(), right);
+        }
         if (order && (isOrderOfQuotedNumber(binary.right(), left) || isOrderOfQuotedNumber(binary.left(), right))) {
             checker.report(binary.span()
                     .warning(Code.TEXT_COMPARED, "A number in quotes is a text, so that \"10\" comes before \"9\".")

@@ -82,6 +82,12 @@ final class PathChecker {
         return Type.anyOf(types);
     }
 
+    /** {@return what tells of the places that are meant, as a message names it} */
+    private static String origin(Type base) {
+        Shape shape = base.paths().get(0).shape();
+        return shape == null ? "sample" : shape.origin();
+    }
+
     private void warnIfNowhere(Type base, FieldName name, Name written) {
         Set<String> known = new TreeSet<>();
         boolean nowhere = !base.paths().isEmpty();
@@ -93,7 +99,8 @@ final class PathChecker {
         }
         if (nowhere) {
             checker.report(written.span()
-                    .warning(Code.UNKNOWN_FIELD, "The sample has no field " + name + " at any depth here.")
+                    .warning(
+                            Code.UNKNOWN_FIELD, "The " + origin(base) + " has no field " + name + " at any depth here.")
                     .withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
         }
     }
@@ -138,7 +145,7 @@ final class PathChecker {
         boolean missing = true;
         boolean scalar = true;
         Set<String> known = new TreeSet<>();
-        boolean flat = false;
+        boolean sure = false;
         for (PathNode node : base.paths()) {
             PathNode child = node.child(name);
             child.step();
@@ -151,7 +158,7 @@ final class PathChecker {
             warnIfAmbiguous(shape, name, written);
             missing &= shape != null && shape.lacks(name);
             scalar &= shape != null && shape.isScalar();
-            flat |= node.isFlat();
+            sure |= node.isFlat() || shape != null && shape.isClosed();
             if (shape != null) {
                 shape.names().forEach(n -> known.add(n.toString()));
             }
@@ -159,9 +166,9 @@ final class PathChecker {
         }
         if (missing && !(isForeseen && NearNames.near(name.local(), known).isEmpty())) {
             String message = scalar
-                    ? "The sample has a single value here, and no field " + name + " in it."
-                    : "The sample has no field " + name + " here.";
-            Problem problem = (flat
+                    ? "The " + origin(base) + " has a single value here, and no field " + name + " in it."
+                    : "The " + origin(base) + " has no field " + name + " here.";
+            Problem problem = (sure
                             ? written.span().error(Code.UNKNOWN_FIELD, message)
                             : written.span().warning(Code.UNKNOWN_FIELD, message))
                     .withHelp(minusHelp(name.local(), known));
@@ -191,7 +198,10 @@ final class PathChecker {
 
     /** A step without prefix takes all elements of its name, which may be of different kinds. */
     private void warnIfAmbiguous(@Nullable Shape shape, FieldName name, Name written) {
-        List<FieldName> meant = shape == null ? List.of() : shape.meant(name);
+        if (shape == null) {
+            return;
+        }
+        List<FieldName> meant = shape.meant(name);
         if (meant.size() > 1) {
             List<String> namespaces = meant.stream()
                     .map(field -> field.namespace() == null ? "none" : field.namespace())
@@ -199,7 +209,8 @@ final class PathChecker {
             checker.report(written.span()
                     .warning(
                             Code.AMBIGUOUS_NAME,
-                            "The sample has elements " + name + " in several namespaces here, and this means all.")
+                            "The " + shape.origin() + " has elements " + name
+                                    + " in several namespaces here, and this means all.")
                     .withHelp("a prefix means one of them; the namespaces are " + String.join(", ", namespaces)));
         }
     }

@@ -7,9 +7,12 @@ import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
@@ -66,13 +69,17 @@ final class PathNode {
      */
     List<PathNode> below(FieldName name) {
         List<PathNode> found = new ArrayList<>();
-        for (PathNode child : children(field -> true)) {
-            found.addAll(child.below(name));
-        }
-        if (shape != null) {
-            shape.meant(name).forEach(field -> found.add(child(field)));
-        }
+        addBelow(name, found, Collections.newSetFromMap(new IdentityHashMap<>()));
         return found;
+    }
+
+    /** @param seen what a schema has defined, and may hold itself: each is looked into once */
+    private void addBelow(FieldName name, List<PathNode> found, Set<Object> seen) {
+        if (shape == null || !seen.add(shape.definition())) {
+            return;
+        }
+        children(field -> true).forEach(child -> child.addBelow(name, found, seen));
+        shape.meant(name).forEach(field -> found.add(child(field)));
     }
 
     void declare(Declared type) {

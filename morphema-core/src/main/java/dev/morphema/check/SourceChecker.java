@@ -10,6 +10,9 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.shape.JoinedShape;
+import dev.morphema.shape.LearnedShape;
+import dev.morphema.shape.SchemaShape;
 import dev.morphema.shape.Shape;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
@@ -33,6 +36,7 @@ final class SourceChecker {
 
     private static final List<OptionSpec> COMMON = List.of(
             OptionSpec.of(CheckedMapping.SAMPLE, OptionSpec.Form.TEXT_OR_TEXTS),
+            SchemaFinder.OPTION,
             OptionSpec.choice(CheckedMapping.FILES, CheckedMapping.FILES_MANY),
             OptionSpec.choice(Options.MISMATCH, "refuse", Options.MISMATCH_ALLOW));
 
@@ -57,8 +61,8 @@ final class SourceChecker {
             return null;
         }
         Options options = options(decl.format(), format);
-        Shape sample = sample(decl.format(), format, options);
-        PathNode root = PathNode.root(sample, format.traits().flat());
+        PathNode root = PathNode.root(
+                shape(decl.format(), format, options), format.traits().flat());
         decl.types().forEach(type -> declare(root, type));
         return new Found(decl, format, options, root);
     }
@@ -100,13 +104,15 @@ final class SourceChecker {
             FieldName name = checker.fieldName(last.name(), last.axis() == Expr.Axis.ATTRIBUTE);
             root.declareDeep(name, type);
             if (root.shape() != null) {
-                List<Shape> places = root.shape().below(name);
+                List<? extends Shape> places = root.shape().below(name);
                 if (places.isEmpty()) {
                     Set<String> known = new TreeSet<>();
                     root.shape().addNamesBelow(known);
                     checker.report(last.name()
                             .span()
-                            .warning(Code.UNKNOWN_FIELD, "The sample has no field " + name + " at any depth.")
+                            .warning(
+                                    Code.UNKNOWN_FIELD,
+                                    "The " + root.shape().origin() + " has no field " + name + " at any depth.")
                             .withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
                 }
                 tryOn(places, type, fieldType.type());
@@ -120,9 +126,15 @@ final class SourceChecker {
             if (shape != null && shape.lacks(name)) {
                 List<String> known =
                         shape.names().stream().map(FieldName::toString).toList();
-                Problem problem = root.isFlat()
-                        ? step.name().span().error(Code.UNKNOWN_FIELD, "The sample has no field " + name + ".")
-                        : step.name().span().warning(Code.UNKNOWN_FIELD, "The sample has no field " + name + " here.");
+                Problem problem = root.isFlat() || shape.isClosed()
+                        ? step.name()
+                                .span()
+                                .error(Code.UNKNOWN_FIELD, "The " + shape.origin() + " has no field " + name + ".")
+                        : step.name()
+                                .span()
+                                .warning(
+                                        Code.UNKNOWN_FIELD,
+                                        "The " + shape.origin() + " has no field " + name + " here.");
                 checker.report(problem.withHelp(
                         NearNames.proposal(name.toString(), known).orElse(null)));
             }
@@ -138,12 +150,12 @@ final class SourceChecker {
      * Values of the sample that are not of the type would not be in a run, where somebody needs
      * them.
      */
-    private void tryOn(List<Shape> shapes, PathNode.Declared type, TypeRef written) {
+    private void tryOn(List<? extends Shape> shapes, PathNode.Declared type, TypeRef written) {
         for (Shape shape : shapes) {
             Problem refused = shape.refusedBy(type.converter());
             if (refused != null) {
                 checker.report(written.span()
-                        .error(Code.WRONG_KIND, "The sample has a value here that is not of this type.")
+                        .error(Code.WRONG_KIND, "The " + shape.origin() + " has a value here that is not of this type.")
                         .withValue(refused.value())
                         .withHelp(refused.help() == null ? refused.message() : refused.help()));
                 return;
@@ -151,19 +163,31 @@ final class SourceChecker {
         }
     }
 
-    /** {@return what all samples together show, or null if there are none} */
-    private @Nullable Shape sample(FormatRef ref, SourceFormat format, Options options) {
-        List<String> files = options.texts(CheckedMapping.SAMPLE).orElse(List.of());
-        if (files.isEmpty()) {
-            return null;
-        }
-        Span span = ref.options().stream()
-                .filter(o -> CheckedMapping.SAMPLE.equals(o.name()))
+    /** {@return what schema and samples tell of the source, or null if it has neither} */
+    private @Nullable Shape shape(FormatRef ref, SourceFormat format, Options options) {
+        SchemaShape schema = new SchemaFinder(checker).find(ref, options).orElse(null);
+        LearnedShape sample = sample(ref, format, options);
+        return schema == null ? sample : sample == null ? schema : new JoinedShape(schema, sample);
+    }
+
+    /** {@return where the value of an option stands that is given} */
+    static Span valueOf(FormatRef ref, String option) {
+        return ref.options().stream()
+                .filter(o -> option.equals(o.name()))
                 .findFirst()
                 .orElseThrow()
                 .value()
                 .span();
-        Shape shape = Shape.unknown();
+    }
+
+    /** {@return what all samples together show, or null if there are none} */
+    private @Nullable LearnedShape sample(FormatRef ref, SourceFormat format, Options options) {
+        List<String> files = options.texts(CheckedMapping.SAMPLE).orElse(List.of());
+        if (files.isEmpty()) {
+            return null;
+        }
+        Span span = valueOf(ref, CheckedMapping.SAMPLE);
+        LearnedShape shape = LearnedShape.unknown();
         boolean any = false;
         for (String file : files) {
             any |= learn(shape, file, span, format, options);
@@ -172,7 +196,7 @@ final class SourceChecker {
     }
 
     /** Learns from the samples that a name or pattern means; says whether any could be read. */
-    private boolean learn(Shape shape, String file, Span span, SourceFormat format, Options options) {
+    private boolean learn(LearnedShape shape, String file, Span span, SourceFormat format, Options options) {
         boolean any = false;
         try {
             for (Input input : checker.environment().files().all(span.source(), file)) {
@@ -184,7 +208,7 @@ final class SourceChecker {
         return any;
     }
 
-    private boolean learn(Shape shape, Input input, Span span, SourceFormat format, Options options) {
+    private boolean learn(LearnedShape shape, Input input, Span span, SourceFormat format, Options options) {
         List<Value> values = new ArrayList<>();
         try (RecordReader reader = format.open(input, Projection.everything(), options)) {
             boolean sequence = reader.isSequence();

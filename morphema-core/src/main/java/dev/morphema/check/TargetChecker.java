@@ -7,6 +7,7 @@ import dev.morphema.format.TargetFormat.Root;
 import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
+import dev.morphema.shape.SchemaShape;
 import dev.morphema.syntax.Block;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
@@ -42,7 +43,8 @@ final class TargetChecker {
                             .orElse(null)));
             return null;
         }
-        List<OptionSpec> specs = format.options();
+        List<OptionSpec> specs = new ArrayList<>(format.options());
+        specs.add(SchemaFinder.OPTION);
         Options options = new FormatChecker(checker).options(ref, specs, format::faultOf);
         Scope outer = new Scope(null, new Scope.Slots());
         Scope scope = decl.split() == null ? outer : split(decl, outer);
@@ -68,6 +70,8 @@ final class TargetChecker {
                         .withHelp(rootHelp(format.traits().root())));
             }
         }
+        boolean items = list;
+        new SchemaFinder(checker).find(ref, options).ifPresent(schema -> fit(decl, schema, options, items));
         return new CheckedMapping.Target(
                 decl,
                 format,
@@ -77,6 +81,15 @@ final class TargetChecker {
                 columns,
                 checker.takeUsedPrefixes(),
                 scope.slots().count());
+    }
+
+    private void fit(Decl.Target decl, SchemaShape schema, Options options, boolean list) {
+        SchemaFit fit = new SchemaFit(checker, options.text("namespace").orElse(null));
+        if (decl.content() instanceof Stmt.Nested nested) {
+            fit.document(nested.block(), schema, list, decl.name().span());
+        } else if (decl.content() instanceof Stmt.Rule rule) {
+            new ValueFit(checker, fit).check(rule.value(), schema);
+        }
     }
 
     /**

@@ -37,6 +37,12 @@ public enum Code {
     TODO(Area.MAPPING),
     TEXT_COMPARED(Area.MAPPING),
     DOUBTFUL_PATTERN(Area.MAPPING),
+    // the mapping, by the schema of a source or target
+    BAD_SCHEMA(Area.MAPPING),
+    NOT_IN_SCHEMA(Area.MAPPING),
+    REQUIRED_FIELD(Area.MAPPING),
+    FIELD_ORDER(Area.MAPPING),
+    VALUE_NOT_ALLOWED(Area.MAPPING),
     // the data
     NOT_A_NUMBER(Area.DATA),
     NOT_A_DATE(Area.DATA),

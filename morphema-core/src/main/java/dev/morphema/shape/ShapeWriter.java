@@ -24,16 +24,16 @@ public final class ShapeWriter implements EventWriter {
      *
      * @param fields how many values it has had of each field so far
      */
-    private record Open(Shape shape, Map<Shape, Long> fields) {}
+    private record Open(LearnedShape shape, Map<LearnedShape, Long> fields) {}
 
     private final Deque<Open> open = new ArrayDeque<>();
     /** Where the next value belongs. */
-    private Shape place;
+    private LearnedShape place;
 
-    private final Set<Shape> met = Collections.newSetFromMap(new IdentityHashMap<>());
+    private final Set<LearnedShape> met = Collections.newSetFromMap(new IdentityHashMap<>());
 
     /** @param root what learns */
-    public ShapeWriter(Shape root) {
+    public ShapeWriter(LearnedShape root) {
         this.place = root;
     }
 
@@ -48,7 +48,7 @@ public final class ShapeWriter implements EventWriter {
     }
 
     /** {@return whether there was a field of some shape so far} */
-    public boolean hasMet(Shape field) {
+    public boolean hasMet(LearnedShape field) {
         return met.contains(field);
     }
 
@@ -69,7 +69,7 @@ public final class ShapeWriter implements EventWriter {
     public void endRecord() {
         Open ended = open.pop();
         ended.shape().learnRecord();
-        ended.fields().forEach(Shape::learnPresence);
+        ended.fields().forEach(LearnedShape::learnPresence);
         place = ended.shape();
     }
 

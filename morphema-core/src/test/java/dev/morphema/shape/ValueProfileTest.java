@@ -105,11 +105,11 @@ class ValueProfileTest {
     @DisplayName("it is known how often there is a field, and how many of it")
     void occurrence() {
         Value line = record("kg", NumberValue.of(1));
-        Shape shape = Shape.detailed();
+        LearnedShape shape = LearnedShape.detailed();
         shape.learn(record("line", Many.of(List.of(line, line, line))));
         shape.learn(record("line", line, "note", TextValue.of("x")));
         shape.learn(record("list", ListValue.of(List.of())));
-        Shape lines = Objects.requireNonNull(shape.field(FieldName.of("line")));
+        LearnedShape lines = Objects.requireNonNull(shape.field(FieldName.of("line")));
         assertThat(shape.values()).isEqualTo(3);
         assertThat(lines.present()).isEqualTo(2);
         assertThat(lines.least()).isEqualTo(1);

@@ -9,7 +9,7 @@ import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.format.SourceFormat;
 import dev.morphema.json.JsonSource;
-import dev.morphema.shape.Shape;
+import dev.morphema.shape.LearnedShape;
 import dev.morphema.shape.ShapeWriter;
 import dev.morphema.value.FieldName;
 import dev.morphema.xml.XmlSource;
@@ -56,10 +56,10 @@ class EventsTest {
                 Options.NONE);
     }
 
-    private static String described(Shape shape, String indent) {
+    private static String described(LearnedShape shape, String indent) {
         StringBuilder text = new StringBuilder();
         for (FieldName name : shape.names()) {
-            Shape field = shape.field(name);
+            LearnedShape field = shape.field(name);
             if (field != null && field.present() > 0) {
                 text.append(indent)
                         .append(name)
@@ -82,11 +82,11 @@ class EventsTest {
     @MethodSource("documents")
     @DisplayName("as values")
     void showTheSame(SourceFormat format, String document) throws IOException {
-        Shape byValues = Shape.detailed();
+        LearnedShape byValues = LearnedShape.detailed();
         try (RecordReader reader = open(format, document)) {
             reader.remaining().forEach(byValues::learn);
         }
-        Shape byEvents = Shape.detailed();
+        LearnedShape byEvents = LearnedShape.detailed();
         try (RecordReader reader = open(format, document)) {
             reader.events(new ShapeWriter(byEvents));
         }
