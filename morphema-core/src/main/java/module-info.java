@@ -22,5 +22,6 @@ module dev.morphema.core {
     exports dev.morphema.plan to
             dev.morphema;
     exports dev.morphema.syntax to
-            dev.morphema;
+            dev.morphema,
+            dev.morphema.draft;
 }

@@ -8,6 +8,7 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
@@ -52,15 +53,35 @@ public final class FormattedMapping {
         if (file == null) {
             throw new IllegalStateException("this mapping is no file");
         }
+        put(file);
+    }
+
+    /**
+     * Puts the text into a new file: whole, or not at all.
+     *
+     * @throws dev.morphema.problem.ProblemException if there is such a file already, or it cannot be
+     *     written
+     */
+    public void writeNew(Path place) {
+        if (Files.exists(place)) {
+            throw new ProblemException(
+                    Problem.error(Code.NOT_WRITTEN, "There is such a file already, and it stays as it is.")
+                            .withValue(place.toString())
+                            .withHelp("give the mapping another name"));
+        }
+        put(place);
+    }
+
+    private void put(Path place) {
         try (StagedOutputs staged = new StagedOutputs(Set.of(), Set.of())) {
-            staged.add(0, StagedOutput.file(file));
+            staged.add(0, StagedOutput.file(place));
             staged.checkPlaces();
             staged.bytes(0, null).write(text.getBytes(StandardCharsets.UTF_8));
             staged.commit();
         } catch (IOException e) {
             throw new ProblemException(
                     Problem.error(Code.NOT_WRITTEN, "The mapping cannot be written: " + FileFaults.reason(e) + ".")
-                            .withValue(file.toString()),
+                            .withValue(place.toString()),
                     e);
         }
     }

@@ -1,15 +1,17 @@
 package dev.morphema;
 
 import dev.morphema.shape.LearnedShape;
+import dev.morphema.standard.InputGuess;
 import dev.morphema.syntax.MappingPrinter;
+import dev.morphema.value.Value;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 
 /** What some files hold, as {@link Morphema#look} found it. Not to be changed. */
 public final class Looked {
-    private final String format;
-    private final String source;
+    private final Looking looking;
+    private final InputGuess guess;
     private final LearnedShape shape;
     private final long records;
     private final boolean complete;
@@ -17,15 +19,15 @@ public final class Looked {
     private final Map<String, List<Path>> onlyIn;
 
     Looked(
-            String format,
-            String source,
+            Looking looking,
+            InputGuess guess,
             LearnedShape shape,
             long records,
             boolean complete,
             List<Path> files,
             Map<String, List<Path>> onlyIn) {
-        this.format = format;
-        this.source = source;
+        this.looking = looking;
+        this.guess = guess;
         this.shape = shape;
         this.records = records;
         this.complete = complete;
@@ -35,12 +37,12 @@ public final class Looked {
 
     /** {@return the name of the format} */
     public String format() {
-        return format;
+        return guess.format();
     }
 
     /** {@return the format with its options as a mapping writes it} */
     public String source() {
-        return source;
+        return guess.written();
     }
 
     /**
@@ -48,6 +50,7 @@ public final class Looked {
      * sample}
      */
     public String sampledSource() {
+        String source = guess.written();
         String begun = source.endsWith(")") ? source.substring(0, source.length() - 1) + ", " : source + "(";
         String sample = MappingPrinter.raw(files.get(0).toAbsolutePath().toString());
         return begun + (files.size() > 1 ? "files = many, " : "") + "sample = " + sample + ")";
@@ -56,6 +59,21 @@ public final class Looked {
     /** {@return the shape of all that was looked at} */
     public LearnedShape shape() {
         return shape;
+    }
+
+    /** {@return whether it is a sequence of records; if not, each file is one document} */
+    public boolean isSequence() {
+        return looking.isSequence();
+    }
+
+    /**
+     * {@return the first records, or the documents, which are read once more}
+     *
+     * @param most how many records at most
+     * @throws dev.morphema.problem.ProblemException if a file cannot be read any more
+     */
+    public List<Value> records(int most) {
+        return looking.records(files, guess, most);
     }
 
     /** {@return how many records, or documents, were looked at} */

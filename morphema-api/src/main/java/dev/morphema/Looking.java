@@ -16,6 +16,7 @@ import dev.morphema.shape.ShapeWriter;
 import dev.morphema.standard.InputGuess;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
@@ -71,7 +72,35 @@ final class Looking {
             all.learn(ListValue.EMPTY);
         }
         having.values().removeIf(some -> some.size() == filled.size());
-        return new Looked(guess.format(), guess.written(), all, records, complete, files, having);
+        return new Looked(this, guess, all, records, complete, files, having);
+    }
+
+    /** {@return the first records of some files, which stay as they are} */
+    List<Value> records(List<Path> files, InputGuess guess, int most) {
+        SourceFormat format = formats.source(guess.format()).orElseThrow();
+        Options options = guess.forReader().within(limits);
+        List<Value> found = new ArrayList<>();
+        for (Path file : files) {
+            try (RecordReader reader = format.open(new FileInput(file, limits), Projection.everything(), options)) {
+                if (!reader.isSequence()) {
+                    found.add(RecordValue.detached(reader.whole()));
+                    continue;
+                }
+                Value record = reader.next();
+                while (record != null && found.size() < most) {
+                    found.add(RecordValue.detached(record));
+                    record = reader.next();
+                }
+            } catch (IOException e) {
+                throw unreadable(file, e);
+            }
+        }
+        return found;
+    }
+
+    /** {@return whether what was looked at is a sequence of records} */
+    boolean isSequence() {
+        return sequence;
     }
 
     private static void requireFile(Path file) {

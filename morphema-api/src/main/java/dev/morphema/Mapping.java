@@ -20,6 +20,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.syntax.SourceText;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -47,6 +48,7 @@ public final class Mapping {
 
     private final Set<Path> filesRead;
     private final Environment.Files files;
+    private final SourceText text;
     private final List<String> sources;
     private final List<String> targets;
     private final List<String> params;
@@ -54,8 +56,16 @@ public final class Mapping {
     /**
      * @param filesRead the files that the mapping was made of, which no output may replace
      * @param files finds the files that the mapping names
+     * @param text the mapping itself
      */
-    Mapping(Program program, FormatRegistry formats, Limits limits, Set<Path> filesRead, Environment.Files files) {
+    Mapping(
+            Program program,
+            FormatRegistry formats,
+            Limits limits,
+            Set<Path> filesRead,
+            Environment.Files files,
+            SourceText text) {
+        this.text = text;
         this.program = program;
         this.files = files;
         this.limits = limits;
@@ -177,6 +187,10 @@ public final class Mapping {
         try (StagedOutputs staged = new StagedOutputs(inputs.files(), filesRead)) {
             open(outputs, staged);
             Result result = write(inputs, staged, outputs, options, caches);
+            Validating validating = validating(options);
+            if (validating != null) {
+                validating.outputs(staged);
+            }
             staged.commit();
             options.complete();
             return result;
@@ -233,6 +247,10 @@ public final class Mapping {
         try (RereadableInputs rereadable = RereadableInputs.of(given, program);
                 ReadingThreads threads = options.readingThreads()) {
             Inputs inputs = rereadable.inputs();
+            Validating validating = validating(options);
+            if (validating != null) {
+                validating.inputs(inputs);
+            }
             try {
                 return result(
                         Run.run(
@@ -248,6 +266,11 @@ public final class Mapping {
                         .toList());
             }
         }
+    }
+
+    private @Nullable Validating validating(RunOptions options) {
+        DocumentCheck check = options.check();
+        return check == null ? null : new Validating(program, check, path -> files.find(text, path));
     }
 
     private Result result(Run.Outcome outcome, Inputs inputs) {

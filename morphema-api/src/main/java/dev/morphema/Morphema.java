@@ -11,11 +11,13 @@ import dev.morphema.format.TargetFormat;
 import dev.morphema.function.FunctionTable;
 import dev.morphema.function.Stability;
 import dev.morphema.function.Trait;
+import dev.morphema.output.FileFaults;
 import dev.morphema.plan.Planner;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.shape.SchemaReader;
+import dev.morphema.shape.SchemaShape;
 import dev.morphema.standard.StandardFormats;
 import dev.morphema.syntax.Formatter;
 import dev.morphema.syntax.SourceText;
@@ -25,6 +27,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.ServiceLoader;
 import org.jspecify.annotations.Nullable;
 
@@ -280,6 +283,32 @@ public final class Morphema {
         return new Looking(formats, limits, mostRecords).look(files);
     }
 
+    /**
+     * {@return what a schema says of documents of a format}; empty if nothing that is installed
+     * reads schemas of that form.
+     *
+     * @param file the schema, relative to the current folder, perhaps with a part of it behind
+     *     {@code #}
+     * @param format the name of the format
+     * @throws ProblemException if it cannot be read, or is no schema
+     */
+    public Optional<SchemaShape> schema(String file, String format) {
+        try {
+            for (SchemaReader reader : schemas()) {
+                Optional<SchemaShape> shape = reader.read(file, format, path -> new FileInput(Path.of(path), limits));
+                if (shape.isPresent()) {
+                    return shape;
+                }
+            }
+            return Optional.empty();
+        } catch (IOException e) {
+            throw new ProblemException(
+                    Problem.error(Code.FILE_NOT_FOUND, "The schema cannot be read: " + FileFaults.reason(e) + ".")
+                            .withValue(file),
+                    e);
+        }
+    }
+
     private Checked check(MappingOrigin origin) {
         try {
             return checked(origin);
@@ -319,7 +348,8 @@ public final class Morphema {
         }
         try {
             Program program = Compiler.compile(Planner.plan(checked.mapping()));
-            return new Checked(new Mapping(program, formats, limits, origin.filesRead(), loaded), problems);
+            return new Checked(
+                    new Mapping(program, formats, limits, origin.filesRead(), loaded, loaded.main()), problems);
         } catch (ProblemException e) {
             problems.addAll(e.problems());
             return new Checked(null, problems);

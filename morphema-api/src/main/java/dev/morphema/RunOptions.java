@@ -41,6 +41,7 @@ public final class RunOptions {
     private @Nullable RunControl control;
     private @Nullable Limits limits;
     private @Nullable Duration timeout;
+    private @Nullable DocumentCheck check;
 
     private RunOptions() {}
 
@@ -54,6 +55,7 @@ public final class RunOptions {
         copy.control = control;
         copy.limits = limits;
         copy.timeout = timeout;
+        copy.check = check;
         return copy;
     }
 
@@ -116,6 +118,21 @@ public final class RunOptions {
             throw new IllegalArgumentException("threads below 1: " + count);
         }
         return with(copy -> copy.threads = count);
+    }
+
+    /**
+     * {@return these options and what looks whether inputs and outputs are as the schemas say that
+     * the mapping names}: inputs before anything is read, outputs before any file takes its place.
+     * Outputs that are streams are not looked at.
+     */
+    public RunOptions validate(DocumentCheck documentCheck) {
+        Objects.requireNonNull(documentCheck);
+        return with(copy -> copy.check = documentCheck);
+    }
+
+    @Nullable
+    DocumentCheck check() {
+        return check;
     }
 
     /** {@return these options and what follows or stops the run; of use for one run} */

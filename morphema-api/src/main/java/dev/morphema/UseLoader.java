@@ -12,8 +12,8 @@ import dev.morphema.syntax.SourceText;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -26,7 +26,7 @@ final class UseLoader {
 
     private final List<MappingTree> trees = new ArrayList<>();
     private final List<Problem> problems = new ArrayList<>();
-    private final Map<SourceText, MappingOrigin> origins = new HashMap<>();
+    private final Map<SourceText, MappingOrigin> origins = new LinkedHashMap<>();
     private final Set<Object> seen = new HashSet<>();
 
     private UseLoader() {}
@@ -34,6 +34,11 @@ final class UseLoader {
     /** All texts that make up one mapping; the first is the mapping itself. */
     record Loaded(List<MappingTree> trees, List<Problem> problems, Map<SourceText, MappingOrigin> origins)
             implements Environment.Files {
+        /** {@return the text of the mapping itself} */
+        SourceText main() {
+            return origins.keySet().iterator().next();
+        }
+
         @Override
         public Input find(SourceText from, String path) {
             return origins.get(from).file(path);

@@ -3,8 +3,11 @@ package dev.morphema.output;
 import dev.morphema.engine.Run;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -17,6 +20,7 @@ public final class StagedOutputs implements AutoCloseable {
     private final Map<Integer, StagedOutput> byTarget = new LinkedHashMap<>();
     private final Set<Path> inputs;
     private final Set<Path> ofMapping;
+    private boolean finished;
 
     /**
      * @param inputs the files that the run reads, each where it really is
@@ -66,6 +70,38 @@ public final class StagedOutputs implements AutoCloseable {
     }
 
     /**
+     * A file that waits for its place.
+     *
+     * @param target which target it is of
+     * @param file where it is for now
+     * @param place where it is to be
+     */
+    public record Waiting(int target, Path file, Path place) {}
+
+    /** {@return all files, which are written to their ends}; none for what goes to streams. */
+    public List<Waiting> waiting() throws IOException {
+        finish();
+        List<Waiting> waiting = new ArrayList<>();
+        for (Map.Entry<Integer, StagedOutput> output : byTarget.entrySet()) {
+            for (StagedOutput.Placed placed : output.getValue().placed()) {
+                if (Files.isRegularFile(placed.staged())) {
+                    waiting.add(new Waiting(output.getKey(), placed.staged(), placed.place()));
+                }
+            }
+        }
+        return waiting;
+    }
+
+    private void finish() throws IOException {
+        if (!finished) {
+            finished = true;
+            for (StagedOutput output : byTarget.values()) {
+                output.close();
+            }
+        }
+    }
+
+    /**
      * Puts all outputs into their places: files first, for whoever reads a stream may close it,
      * which must not keep a file from its place.
      *
@@ -73,9 +109,7 @@ public final class StagedOutputs implements AutoCloseable {
      *     changed
      */
     public void commit() throws IOException {
-        for (StagedOutput output : byTarget.values()) {
-            output.close();
-        }
+        finish();
         // The documents of a target that has many have got their names only now.
         checkPlaces();
         Commit.of(byTarget.values());

@@ -2,7 +2,11 @@ package dev.morphema.cli;
 
 import dev.morphema.Checked;
 import dev.morphema.Mapping;
+import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
 import picocli.CommandLine.Model.CommandSpec;
@@ -12,6 +16,13 @@ import picocli.CommandLine.Model.PositionalParamSpec;
 /** {@code morphema check}: looks for mistakes in a mapping without running it. */
 final class CheckCommand extends TerminalCommand {
     private final PositionalParamSpec file = mappingFile();
+    private final OptionSpec format = OptionSpec.builder("--format")
+            .type(String.class)
+            .arity("1")
+            .paramLabel("FORM")
+            .description(
+                    "How problems are told: text; json, for programs; or sarif, which code hosts and editors show.")
+            .build();
     private final OptionSpec allowRead = allowRead();
     private final OptionSpec strict = flag("--strict", "Warnings count as errors: with any, the exit code is 2.");
     private final OptionSpec unread =
@@ -27,6 +38,7 @@ final class CheckCommand extends TerminalCommand {
                 .addPositional(file)
                 .addOption(strict)
                 .addOption(unread)
+                .addOption(format)
                 .addOption(allowRead);
     }
 
@@ -36,6 +48,10 @@ final class CheckCommand extends TerminalCommand {
         Checked checked =
                 MappingFile.check(morphema(allowRead), mapping, terminal().in());
         List<Problem> problems = checked.problems();
+        ProblemReport.Form form = form();
+        if (form != ProblemReport.Form.TEXT) {
+            return report(problems, form);
+        }
         if (checked.mapping().isEmpty()) {
             terminal().problems(!hidesValues()).print(problems);
             return ExitCode.of(problems);
@@ -49,6 +65,25 @@ final class CheckCommand extends TerminalCommand {
             checked.mapping().get().unread().forEach(this::unread);
         }
         return isOn(strict) && !problems.isEmpty() ? ExitCode.MAPPING : ExitCode.GOOD;
+    }
+
+    private ProblemReport.Form form() {
+        String word = format.getValue();
+        for (ProblemReport.Form form : ProblemReport.Form.values()) {
+            if (word == null || form.word().equals(word)) {
+                return form;
+            }
+        }
+        throw new ProblemException(
+                Problem.error(Code.USAGE, "--format is text, json or sarif.").withValue(word));
+    }
+
+    private int report(List<Problem> problems, ProblemReport.Form form) {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        new ProblemReport(!hidesValues()).write(problems, form, bytes);
+        terminal().text().println(bytes.toString(StandardCharsets.UTF_8));
+        int code = ExitCode.of(problems);
+        return code == ExitCode.GOOD && isOn(strict) && !problems.isEmpty() ? ExitCode.MAPPING : code;
     }
 
     private void unread(String source, List<String> paths) {

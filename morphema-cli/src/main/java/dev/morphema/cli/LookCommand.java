@@ -7,9 +7,18 @@ import dev.morphema.Looked;
 import dev.morphema.Mapping;
 import dev.morphema.Morphema;
 import dev.morphema.Outputs;
+import dev.morphema.format.Input;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.schemas.LearnedSchemas;
+import dev.morphema.schemas.LearnedXsd;
+import dev.morphema.schemas.Validation;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -43,6 +52,13 @@ final class LookCommand extends TerminalCommand {
                     "nth(it.calls, 2), or: c for c in it.calls where c.kg > 100.")
             .build();
 
+    private final OptionSpec as = OptionSpec.builder("--as")
+            .type(String.class)
+            .arity("1")
+            .paramLabel("SCHEMA")
+            .description("Write what is shown as a schema instead, by which the files are valid: json-schema or xsd.")
+            .build();
+
     LookCommand(Terminal terminal) {
         super(terminal);
     }
@@ -54,7 +70,8 @@ final class LookCommand extends TerminalCommand {
                         "The format and its options, as a mapping declares them; all fields, with their types, how often they are there, and values; and which record repeats.")
                 .addPositional(words)
                 .addOption(records)
-                .addOption(values);
+                .addOption(values)
+                .addOption(as);
     }
 
     @Override
@@ -74,8 +91,65 @@ final class LookCommand extends TerminalCommand {
         if (expression != null) {
             return show(looked, files, expression);
         }
+        if (as.getValue() != null) {
+            return schema(looked, files, as.getValue());
+        }
         new ShapePrinter(terminal().text(), terminal().look(), !hidesValues()).print(looked, name(files));
         return ExitCode.GOOD;
+    }
+
+    private int schema(Looked looked, List<Path> files, String kind) {
+        boolean xsd = kind.equals("xsd");
+        if (!xsd && !kind.equals("json-schema")) {
+            throw new ProblemException(
+                    Problem.error(Code.USAGE, "--as is json-schema or xsd.").withValue(kind));
+        }
+        if (xsd != looked.format().equals("xml")) {
+            throw new ProblemException(
+                    Problem.error(Code.USAGE, "Of " + looked.format() + " there is no schema of this kind.")
+                            .withHelp(xsd ? "--as json-schema" : "--as xsd"));
+        }
+        terminal()
+                .text()
+                .print(
+                        xsd
+                                ? xsd(looked, files)
+                                : LearnedSchemas.json(
+                                        looked.shape(),
+                                        looked.isSequence() && looked.format().equals("json")));
+        return ExitCode.GOOD;
+    }
+
+    /** Where elements come in more than one order, any order is as good. */
+    private static String xsd(Looked looked, List<Path> files) {
+        String ordered = LearnedXsd.write(looked.shape(), true);
+        for (Path file : files) {
+            if (!isValid(new DocumentFile(file), ordered)) {
+                return LearnedXsd.write(looked.shape(), false);
+            }
+        }
+        return ordered;
+    }
+
+    private static boolean isValid(Input document, String schema) {
+        Input written = new Input() {
+            @Override
+            public String name() {
+                return "learned.xsd";
+            }
+
+            @Override
+            public InputStream open() {
+                return new ByteArrayInputStream(schema.getBytes(StandardCharsets.UTF_8));
+            }
+        };
+        try {
+            return new Validation(1)
+                    .check(document, "xml", written.name(), path -> written)
+                    .isEmpty();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     /** Shows the values of an expression, which is checked against the files themselves. */

@@ -23,7 +23,8 @@ public final class Main {
     private static final int LEAST_WIDTH = 80;
     private static final int MOST_WIDTH = 120;
 
-    private static final List<String> COMMANDS = List.of("demo", "look", "run", "check", "plan", "test", "format");
+    private static final List<String> COMMANDS =
+            List.of("demo", "look", "draft", "validate", "run", "check", "plan", "test", "format");
 
     private Main() {}
 
@@ -123,6 +124,8 @@ public final class Main {
         return switch (name) {
             case "demo" -> new DemoCommand(terminal);
             case "look" -> new LookCommand(terminal);
+            case "draft" -> new DraftCommand(terminal);
+            case "validate" -> new ValidateCommand(terminal);
             case "run" -> new RunCommand(terminal);
             case "check" -> new CheckCommand(terminal);
             case "plan" -> new PlanCommand(terminal);

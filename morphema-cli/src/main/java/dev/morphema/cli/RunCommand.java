@@ -14,6 +14,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.schemas.Validation;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -71,6 +72,9 @@ final class RunCommand extends TerminalCommand {
             .description(
                     "A file for what the run came to, in JSON: how many records were read, written and left out, warnings, look-ups that found nothing, or why it failed.")
             .build();
+    private final OptionSpec validate = flag(
+            "--validate",
+            "Look whether inputs and outputs are as the schemas say that the mapping names; what is not is not written.");
     private final OptionSpec quiet = flag("--quiet", "Say nothing of what was read and written.");
 
     RunCommand(Terminal terminal) {
@@ -81,7 +85,7 @@ final class RunCommand extends TerminalCommand {
     CommandSpec spec() {
         CommandSpec spec = spec("Run a mapping.")
                 .addPositional(file)
-                .addArgGroup(group("Inputs and outputs", 1, in, out, params, allowRead))
+                .addArgGroup(group("Inputs and outputs", 1, in, out, params, validate, allowRead))
                 .addArgGroup(group("Memory, threads and limits", 2, memory, threads, limits));
         spec.usageMessage()
                 .footerHeading("%nExamples%n")
@@ -284,6 +288,9 @@ final class RunCommand extends TerminalCommand {
             options = options.threads(count);
         }
         options = options.limits(limits());
+        if (isOn(validate)) {
+            options = options.validate(new Validation(ValidateCommand.MOST_PROBLEMS));
+        }
         for (String param : words(params)) {
             int at = param.indexOf('=');
             if (at <= 0) {

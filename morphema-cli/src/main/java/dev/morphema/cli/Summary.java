@@ -14,10 +14,6 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JsonGenerator;
-import tools.jackson.core.ObjectWriteContext;
-import tools.jackson.core.PrettyPrinter;
-import tools.jackson.core.json.JsonFactory;
-import tools.jackson.core.util.DefaultPrettyPrinter;
 
 /**
  * Writes what a run came to as a file in JSON (RFC 8259), for programs; docs/command.md describes
@@ -114,23 +110,7 @@ final class Summary {
     }
 
     private void problem(JsonGenerator json, Problem problem, @Nullable Long count) {
-        json.writeStartObject();
-        json.writeStringProperty("code", problem.code().printed());
-        json.writeStringProperty("message", problem.message());
-        property(json, "rule", problem.rule());
-        property(json, "input", problem.input());
-        property(json, "value", values ? problem.value() : null);
-        property(json, "help", problem.help());
-        if (count != null) {
-            json.writeNumberProperty("count", count);
-        }
-        json.writeEndObject();
-    }
-
-    private static void property(JsonGenerator json, String name, @Nullable Object value) {
-        if (value != null) {
-            json.writeStringProperty(name, value.toString());
-        }
+        new ProblemReport(values).write(json, problem, count);
     }
 
     private interface Content {
@@ -142,15 +122,7 @@ final class Summary {
         try (StagedOutputs staged = new StagedOutputs(Set.of(), Set.of())) {
             staged.add(0, StagedOutput.file(file));
             OutputStream bytes = staged.bytes(0, null);
-            try (JsonGenerator json = new JsonFactory()
-                    .createGenerator(
-                            new ObjectWriteContext.Base() {
-                                @Override
-                                public PrettyPrinter getPrettyPrinter() {
-                                    return new DefaultPrettyPrinter();
-                                }
-                            },
-                            bytes)) {
+            try (JsonGenerator json = ProblemReport.generator(bytes)) {
                 content.writeTo(json);
             }
             staged.commit();

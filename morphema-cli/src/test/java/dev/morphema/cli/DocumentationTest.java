@@ -19,14 +19,8 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/**
- * Every example in the documentation is true. A fenced block with a file name after its language is
- * that file; a block {@code console} holds commands, each with what it prints.
- */
+/** Every example in the documentation is true. */
 class DocumentationTest {
-    private static final Pattern BLOCK =
-            Pattern.compile("^```(\\S+)(?: (\\S+))?\\n(.*?)^```", Pattern.MULTILINE | Pattern.DOTALL);
-
     private static final Pattern LINK = Pattern.compile("\\]\\((?!https?:)([^)#\\s]+)");
 
     @TempDir
@@ -40,24 +34,12 @@ class DocumentationTest {
                 "docs/recipes.md",
                 "docs/xml.md",
                 "docs/performance.md",
-                "docs/schemas.md"
+                "docs/schemas.md",
+                "docs/drafts.md"
             })
     @DisplayName("every example prints what the page says")
     void examplesAreTrue(String page) throws IOException {
-        Matcher blocks = BLOCK.matcher(Files.readString(Path.of("..", page)));
-        int commands = 0;
-        while (blocks.find()) {
-            String text = blocks.group(3);
-            if (blocks.group(2) != null) {
-                Path file = folder.resolve(blocks.group(2));
-                Files.createDirectories(file.getParent());
-                Files.writeString(file, text);
-            } else if (blocks.group(1).equals("console")) {
-                assertThat(replayed(text)).isEqualTo(text);
-                commands++;
-            }
-        }
-        assertThat(commands).isPositive();
+        assertThat(new Page(folder).replay(Path.of("..", page))).isNotEmpty();
     }
 
     @Test
@@ -76,6 +58,9 @@ class DocumentationTest {
         try (DirectoryStream<Path> docs = Files.newDirectoryStream(Path.of("../docs"), "*.md")) {
             docs.forEach(pages::add);
         }
+        try (DirectoryStream<Path> problems = Files.newDirectoryStream(Path.of("../docs/problems"), "*.md")) {
+            problems.forEach(pages::add);
+        }
         for (Path page : pages) {
             Matcher links = LINK.matcher(Files.readString(page));
             while (links.find()) {
@@ -85,32 +70,5 @@ class DocumentationTest {
             }
         }
         assertThat(pages).hasSizeGreaterThan(5);
-    }
-
-    private String replayed(String console) {
-        StringBuilder out = new StringBuilder();
-        for (String line : console.lines().toList()) {
-            if (line.startsWith("$ morphema ")) {
-                out.append(line).append('\n').append(printed(line.substring("$ morphema ".length())));
-            }
-        }
-        return out.toString();
-    }
-
-    private String printed(String words) {
-        List<String> located = new ArrayList<>();
-        for (String word : words.split(" ")) {
-            int at = word.indexOf('=') + 1;
-            boolean file = (word.contains(".") || word.endsWith("/")) && !word.startsWith("-");
-            String unquoted = word.substring(at).replace("'", "");
-            located.add(file ? word.substring(0, at) + folder + "/" + unquoted : word);
-        }
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        ByteArrayOutputStream err = new ByteArrayOutputStream();
-        Main.run(located.toArray(String[]::new), new ByteArrayInputStream(new byte[0]), out, err);
-        String text = out.toString(StandardCharsets.UTF_8) + err.toString(StandardCharsets.UTF_8);
-        return text.replace(folder + "/", "")
-                .replace(folder + "\\", "")
-                .replaceAll("took {4}[0-9.]+ s", "took    0.05 s");
     }
 }

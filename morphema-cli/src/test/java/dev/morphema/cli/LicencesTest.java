@@ -19,15 +19,7 @@ class LicencesTest {
     private static final Pattern VERSION = Pattern.compile("-\\d[^/]*\\.jar$");
     /** Beginnings of the names of what only tests use. */
     private static final List<String> ONLY_FOR_TESTS = List.of(
-            "junit-",
-            "assertj-",
-            "byte-buddy",
-            "opentest4j",
-            "apiguardian-",
-            "mockito-",
-            "objenesis",
-            "slf4j-",
-            "surefire");
+            "junit-", "assertj-", "byte-buddy", "opentest4j", "apiguardian-", "mockito-", "objenesis", "surefire");
 
     private static Stream<String> libraries() {
         return Arrays.stream(System.getProperty("java.class.path").split(File.pathSeparator))

@@ -76,6 +76,28 @@ class LookCommandTest {
     }
 
     @Test
+    @DisplayName("writes a schema by which the files are valid")
+    void schemas() throws IOException {
+        for (String sample : new String[] {"notice.xml", "terminal.json"}) {
+            String document = "../demo/expected/" + sample;
+            boolean xml = sample.endsWith("xml");
+            String schema = shown("look", document, "--as", xml ? "xsd" : "json-schema");
+            String written = file(xml ? "learned.xsd" : "learned.json", schema);
+            assertThat(shown("validate", document, "--schema", written)).isEqualTo(document + ": valid\n");
+        }
+        String odd = file("odd.xml", "<a><b/><c x='1'>t</c><b>2</b><c/><d>w<b>3</b>x</d></a>");
+        String written = file("odd.xsd", shown("look", odd, "--as", "xsd"));
+        assertThat(shown("validate", odd, "--schema", written)).endsWith(": valid\n");
+        String mixed = file(
+                "mixed.json",
+                "[{\"a\": [1, \"x\"], \"b\": null}, {\"a\": 2, \"c\": {\"d\": true}}, {\"b\": \"2026-01-31\"}]");
+        written = file("mixed.schema.json", shown("look", mixed, "--as", "json-schema"));
+        assertThat(shown("validate", mixed, "--schema", written)).endsWith(": valid\n");
+        assertThat(run("look", mixed, "--as", "xsd")).isEqualTo(ExitCode.USAGE);
+        assertThat(run("look", mixed, "--as", "ddl")).isEqualTo(ExitCode.USAGE);
+    }
+
+    @Test
     @DisplayName("shows what an expression finds, and tells of a path that leads nowhere")
     void values() throws IOException {
         String calls =

@@ -63,6 +63,7 @@ public enum Code {
     MISSING_COLUMN(Area.DATA),
     MISSING_FIELD(Area.DATA),
     MISMATCH(Area.DATA),
+    INVALID(Area.DATA),
     NO_RECORDS(Area.DATA),
     BAD_CSV(Area.DATA),
     BAD_JSON(Area.DATA),

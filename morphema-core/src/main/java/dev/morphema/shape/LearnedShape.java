@@ -58,6 +58,9 @@ public final class LearnedShape implements Shape {
 
     private boolean many;
     private boolean list;
+    /** How many of the values in records around were lists. */
+    private long lists;
+
     private boolean numbers;
     private boolean decimalCommas;
     private boolean words;
@@ -89,7 +92,7 @@ public final class LearnedShape implements Shape {
             many = true;
             repeated.items().forEach(this::learn);
         } else if (value instanceof ListValue array) {
-            list = true;
+            learnList();
             array.items().forEach(this::learn);
         } else if (value instanceof RecordValue record) {
             learnFields(record);
@@ -166,6 +169,7 @@ public final class LearnedShape implements Shape {
     /** There is a list here. */
     void learnList() {
         list = true;
+        lists++;
     }
 
     /** One more record around has so many values here. */
@@ -174,6 +178,31 @@ public final class LearnedShape implements Shape {
         least = Math.min(least, values);
         most = Math.max(most, values);
         many |= values > 1 && !list;
+    }
+
+    /**
+     * {@return the shape of a field of exactly that name}; one that is new stands behind another.
+     *
+     * @param before the field that came before it in the record; null if it is the first
+     */
+    LearnedShape fieldOf(FieldName name, @Nullable FieldName before) {
+        LearnedShape known = fields.get(name);
+        if (known != null) {
+            return known;
+        }
+        LearnedShape made = new LearnedShape(profile != null);
+        Map<FieldName, LearnedShape> behind = new LinkedHashMap<>();
+        boolean passed = before == null;
+        for (Map.Entry<FieldName, LearnedShape> field : fields.entrySet()) {
+            if (passed) {
+                behind.put(field.getKey(), field.getValue());
+            }
+            passed |= field.getKey().equals(before);
+        }
+        fields.keySet().removeAll(behind.keySet());
+        fields.put(name, made);
+        fields.putAll(behind);
+        return made;
     }
 
     /** {@return the shape of a field of exactly that name}, which is known from now on. */
@@ -210,6 +239,7 @@ public final class LearnedShape implements Shape {
         other.examples.forEach(this::addExample);
         many |= other.many;
         list |= other.list;
+        lists += other.lists;
         numbers |= other.numbers;
         decimalCommas |= other.decimalCommas;
         words |= other.words;
@@ -363,6 +393,11 @@ public final class LearnedShape implements Shape {
     /** {@return how many of the records around have a value here} */
     public long present() {
         return present;
+    }
+
+    /** {@return how many lists there were here} */
+    public long lists() {
+        return lists;
     }
 
     /** {@return how many values are null} */

@@ -13,18 +13,25 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Learns a shape from documents that pass as events, of which it keeps nothing but which records are
  * open. Not thread-safe.
  */
 public final class ShapeWriter implements EventWriter {
-    /**
-     * A record that is open.
-     *
-     * @param fields how many values it has had of each field so far
-     */
-    private record Open(LearnedShape shape, Map<LearnedShape, Long> fields) {}
+    /** A record that is open. */
+    private static final class Open {
+        private final LearnedShape shape;
+        /** How many values it has had of each field so far. */
+        private final Map<LearnedShape, Long> fields = new LinkedHashMap<>();
+        /** The field that came last. */
+        private @Nullable FieldName last;
+
+        Open(LearnedShape shape) {
+            this.shape = shape;
+        }
+    }
 
     private final Deque<Open> open = new ArrayDeque<>();
     /** Where the next value belongs. */
@@ -55,22 +62,22 @@ public final class ShapeWriter implements EventWriter {
     private void count(long more) {
         Open around = open.peek();
         if (around != null) {
-            around.fields().merge(place, more, Long::sum);
+            around.fields.merge(place, more, Long::sum);
         }
     }
 
     @Override
     public void beginRecord() {
         count(1);
-        open.push(new Open(place, new LinkedHashMap<>()));
+        open.push(new Open(place));
     }
 
     @Override
     public void endRecord() {
         Open ended = open.pop();
-        ended.shape().learnRecord();
-        ended.fields().forEach(LearnedShape::learnPresence);
-        place = ended.shape();
+        ended.shape.learnRecord();
+        ended.fields.forEach(LearnedShape::learnPresence);
+        place = ended.shape;
     }
 
     @Override
@@ -86,7 +93,9 @@ public final class ShapeWriter implements EventWriter {
 
     @Override
     public void field(FieldName name) {
-        place = Objects.requireNonNull(open.peek()).shape().fieldOf(name);
+        Open around = Objects.requireNonNull(open.peek());
+        place = around.shape.fieldOf(name, around.last);
+        around.last = name;
         met.add(place);
     }
 
@@ -104,7 +113,7 @@ public final class ShapeWriter implements EventWriter {
 
     @Override
     public void text(Value value) {
-        Objects.requireNonNull(open.peek()).shape().learnOwn(value);
+        Objects.requireNonNull(open.peek()).shape.learnOwn(value);
         field(FieldName.OWN_TEXT);
         value(value);
     }

@@ -28,7 +28,6 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Stream;
-import javax.xml.stream.XMLStreamException;
 
 /** Runs sample cases. A mapping is loaded once for all its cases. Not thread-safe. */
 public final class CaseRunner {
@@ -98,7 +97,7 @@ public final class CaseRunner {
             String target = place.getKey();
             List<Difference> found = many.containsKey(target)
                     ? differences(mapping, target, filesBelow(place.getValue()), many.get(target))
-                    : differences(
+                    : Documents.differences(
                             mapping,
                             target,
                             place.getValue(),
@@ -127,27 +126,12 @@ public final class CaseRunner {
                         wanted == null ? Difference.NOTHING : "a document",
                         written == null ? Difference.NOTHING : "a document"));
             } else {
-                for (Difference inside : differences(mapping, target, wanted, written)) {
+                for (Difference inside : Documents.differences(mapping, target, wanted, written)) {
                     found.add(new Difference(name + " " + inside.path(), inside.expected(), inside.actual()));
                 }
             }
         }
         return found;
-    }
-
-    private static List<Difference> differences(Mapping mapping, String target, Path expected, byte[] actual)
-            throws IOException {
-        byte[] wanted = Files.readAllBytes(expected);
-        if (!mapping.formatOf(target).equals("xml")) {
-            return ValueDifferences.between(
-                    mapping.readBack(target, expected.toString(), wanted), mapping.readBack(target, target, actual));
-        }
-        try {
-            return XmlDifferences.between(XmlTree.parse(wanted), XmlTree.parse(actual));
-        } catch (XMLStreamException e) {
-            throw new ProblemException(
-                    Problem.error(Code.BAD_XML, "The expected output " + expected + " is not well-formed."), e);
-        }
     }
 
     /** Files and folders by their names without extension. */

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -64,6 +65,32 @@ final class OpenApi {
             }
         }
         return operation.path("responses").path("default");
+    }
+
+    /** {@return the pointer from the root of a description to a part of it} */
+    static String pointer(SchemaNode node) {
+        String found = pointer(node.root(), node.json(), "");
+        return found == null ? "" : found;
+    }
+
+    private static @Nullable String pointer(JsonNode from, JsonNode to, String path) {
+        if (from == to) {
+            return path;
+        }
+        for (Map.Entry<String, JsonNode> property : from.properties()) {
+            String name = property.getKey().replace("~", "~0").replace("/", "~1");
+            String found = pointer(property.getValue(), to, path + "/" + name);
+            if (found != null) {
+                return found;
+            }
+        }
+        for (int i = 0; from.isArray() && i < from.size(); i++) {
+            String found = pointer(from.get(i), to, path + "/" + i);
+            if (found != null) {
+                return found;
+            }
+        }
+        return null;
     }
 
     private ProblemException refused(JsonNode root) {

@@ -67,13 +67,19 @@ final class SchemaDocuments {
             return root;
         } catch (JacksonException e) {
             TokenStreamLocation place = e.getLocation();
-            Problem problem = bad(file, "The schema is not well-formed: " + e.getOriginalMessage());
+            Problem problem = bad(file, "The schema is not well-formed: " + words(e));
             throw new ProblemException(
                     place == null
                             ? problem
                             : problem.in(InputLocation.at(file, place.getLineNr(), place.getColumnNr())),
                     e);
         }
+    }
+
+    /** {@return what is wrong with a text, without what only a debugger wants to know} */
+    static String words(JacksonException e) {
+        String plain = e.getOriginalMessage().replaceAll(" \\((for|start marker) .*", "");
+        return plain + (plain.endsWith(".") ? "" : ".");
     }
 
     static Problem bad(String file, String message) {

@@ -55,6 +55,16 @@ final class XsdLoader {
         return model;
     }
 
+    /** {@return what Xerces takes for the address of a file} */
+    static String idOf(String file) {
+        return FOLDER + file;
+    }
+
+    /** {@return what finds the files that schemas name} */
+    LSResourceResolver resolver() {
+        return this::resolve;
+    }
+
     private LSInput input(String file) throws IOException {
         InputStream bytes = files.open(file).open();
         return new DOMInputImpl(null, FOLDER + file, FOLDER + file, bytes, null);
@@ -114,7 +124,7 @@ final class XsdLoader {
     }
 
     /** The first words of Xerces name the rule of its specification. */
-    private static String sentence(String message) {
+    static String sentence(String message) {
         int colon = message.indexOf(": ");
         return colon > 0 && colon < 40 && !message.substring(0, colon).contains(" ")
                 ? message.substring(colon + 2)

@@ -1,0 +1,93 @@
+package dev.morphema.cli;
+
+import dev.morphema.FilePattern;
+import dev.morphema.Morphema;
+import dev.morphema.problem.Problem;
+import dev.morphema.schemas.Validation;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.OptionSpec;
+import picocli.CommandLine.Model.PositionalParamSpec;
+
+/** Looks whether documents are as a schema says. */
+final class ValidateCommand extends TerminalCommand {
+    /** Of more, the first tell what to do. */
+    static final int MOST_PROBLEMS = 100;
+
+    private final PositionalParamSpec documents = PositionalParamSpec.builder()
+            .index("0..*")
+            .type(List.class)
+            .auxiliaryTypes(String.class)
+            .arity("1..*")
+            .required(true)
+            .paramLabel("FILE")
+            .description("A document in XML, JSON or JSON Lines, or a pattern in quotes.")
+            .build();
+    private final OptionSpec schema = OptionSpec.builder("--schema")
+            .type(String.class)
+            .arity("1")
+            .required(true)
+            .paramLabel("SCHEMA")
+            .description("An XML Schema, JSON Schema or OpenAPI description, perhaps with a part of it behind #.")
+            .build();
+
+    ValidateCommand(Terminal terminal) {
+        super(terminal);
+    }
+
+    @Override
+    CommandSpec spec() {
+        return spec("Look whether documents are as a schema says.")
+                .addPositional(documents)
+                .addOption(schema);
+    }
+
+    @Override
+    public Integer call() {
+        List<Path> files = new ArrayList<>();
+        documents.<List<String>>getValue().forEach(word -> files.addAll(FilePattern.files(Path.of(""), word)));
+        int code = ExitCode.GOOD;
+        for (Path file : files) {
+            code = Math.max(code, validate(file));
+        }
+        return code;
+    }
+
+    private int validate(Path file) {
+        List<Problem> problems;
+        try {
+            problems = new Validation(MOST_PROBLEMS)
+                    .check(
+                            new DocumentFile(file),
+                            format(file),
+                            schema.getValue(),
+                            path -> new DocumentFile(Path.of(path)));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        PrintWriter text = terminal().text();
+        if (problems.isEmpty()) {
+            text.println(file + ": valid");
+            return ExitCode.GOOD;
+        }
+        terminal().problems(!hidesValues()).printEach(problems);
+        terminal().words().println();
+        String more = problems.size() == MOST_PROBLEMS ? "at least " : "";
+        text.println(file + ": not valid, " + more + ProblemPrinter.counted(problems));
+        return ExitCode.DATA;
+    }
+
+    private static String format(Path file) {
+        String name = file.toString().toLowerCase(Locale.ROOT).replaceAll("\\.gz$", "");
+        if (name.endsWith(".xml") || name.endsWith(".json") || name.endsWith(".jsonl")) {
+            return name.substring(name.lastIndexOf('.') + 1);
+        }
+        return Morphema.standard().look(List.of(file), 1).format();
+    }
+}
