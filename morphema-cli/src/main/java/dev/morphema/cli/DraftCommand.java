@@ -75,6 +75,9 @@ final class DraftCommand extends TerminalCommand {
 
     private void tell(Draft draft, @Nullable Path place) {
         PrintWriter words = terminal().words();
+        if (place == null) {
+            words.println();
+        }
         words.println("drafted " + (place == null ? "a mapping" : place) + ": " + draft.found() + " of "
                 + draft.fields() + (draft.fields() == 1 ? " field has a rule" : " fields have a rule"));
         if (!draft.isTried()) {

@@ -43,6 +43,7 @@ public final class Checker {
     private final Map<Problem, Set<Integer>> furtherUses = new LinkedHashMap<>();
     private final Map<PathNode, List<Problem>> missing = new IdentityHashMap<>();
     private final Defines defines = new Defines(this);
+    private final SchemaFinder schemas = new SchemaFinder(this);
     private final Resolution resolution = new Resolution();
     private final List<Problem> problems = new ArrayList<>();
     private final Set<Problem> reported = new LinkedHashSet<>();
@@ -189,6 +190,10 @@ public final class Checker {
             return;
         }
         new Declarations(this).declare(decl);
+    }
+
+    SchemaFinder schemas() {
+        return schemas;
     }
 
     Defines defines() {

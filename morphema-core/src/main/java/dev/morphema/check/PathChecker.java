@@ -1,5 +1,7 @@
 package dev.morphema.check;
 
+import dev.morphema.function.Function;
+import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
@@ -171,10 +173,33 @@ final class PathChecker {
             Problem problem = (sure
                             ? written.span().error(Code.UNKNOWN_FIELD, message)
                             : written.span().warning(Code.UNKNOWN_FIELD, message))
-                    .withHelp(minusHelp(name.local(), known));
+                    .withHelp(help(base, name, known));
             checker.reportMissing(base.paths(), name, problem);
         }
         return Objects.requireNonNull(type);
+    }
+
+    private static boolean takesMany(@Nullable Function function) {
+        return function != null
+                && !function.signature().parameters().isEmpty()
+                && function.signature().parameters().get(0).kind() == ParameterKind.MANY;
+    }
+
+    /** {@return what may have been meant: another name, the same one elsewhere, or a function} */
+    private @Nullable String help(Type base, FieldName name, Set<String> known) {
+        if (NearNames.near(name.toString(), known).isEmpty()) {
+            for (PathNode node : base.paths()) {
+                String elsewhere = node.shape() == null ? null : Elsewhere.find(node.shape(), name);
+                if (elsewhere != null) {
+                    return elsewhere;
+                }
+            }
+            boolean many = base.cardinality() == Cardinality.MANY || base.cardinality() == Cardinality.LIST;
+            if (many && !name.attribute() && takesMany(checker.function(name.local()))) {
+                return "a function stands before what it takes: " + name.local() + "(…)";
+            }
+        }
+        return minusHelp(name.local(), known);
     }
 
     /**

@@ -9,7 +9,9 @@ import dev.morphema.shape.SchemaShape;
 import dev.morphema.syntax.FormatRef;
 import dev.morphema.syntax.Span;
 import java.io.IOException;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /** Finds the schema that a source or target names. */
@@ -18,9 +20,28 @@ final class SchemaFinder {
     static final OptionSpec OPTION = OptionSpec.of("schema", OptionSpec.Form.TEXT);
 
     private final Checker checker;
+    /** Both sides of a mapping often name one schema, which may be large. */
+    private final Map<List<Object>, SchemaShape> known = new HashMap<>();
 
     SchemaFinder(Checker checker) {
         this.checker = checker;
+    }
+
+    private Optional<SchemaShape> read(List<SchemaReader> readers, String path, String format, Span span)
+            throws IOException {
+        List<Object> key = List.of(span.source(), path, format);
+        if (known.containsKey(key)) {
+            return Optional.of(known.get(key));
+        }
+        for (SchemaReader reader : readers) {
+            Optional<SchemaShape> shape = reader.read(
+                    path, format, file -> checker.environment().files().find(span.source(), file));
+            if (shape.isPresent()) {
+                known.put(key, shape.get());
+                return shape;
+            }
+        }
+        return Optional.empty();
     }
 
     /** {@return what the schema says; empty if none is named, or it cannot be read} */
@@ -38,12 +59,9 @@ final class SchemaFinder {
             return Optional.empty();
         }
         try {
-            for (SchemaReader reader : readers) {
-                Optional<SchemaShape> shape = reader.read(
-                        path, ref.name(), file -> checker.environment().files().find(span.source(), file));
-                if (shape.isPresent()) {
-                    return shape;
-                }
+            Optional<SchemaShape> shape = read(readers, path, ref.name(), span);
+            if (shape.isPresent()) {
+                return shape;
             }
             checker.report(span.error(Code.BAD_SCHEMA, "This is not the name of a schema for " + ref.name() + ".")
                     .withHelp("schemas end in .xsd for xml, in .json or .yaml for json, in .json or .csv for csv"));

@@ -13,6 +13,7 @@ import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -31,6 +32,7 @@ final class SchemaFit {
 
     private final Checker checker;
     private final ValueFit values;
+    private final Set<String> wrongNamespaces = new HashSet<>();
     /** The namespace of names without a prefix. */
     private final @Nullable String namespace;
 
@@ -176,6 +178,10 @@ final class SchemaFit {
     private void wrongNamespace(@Nullable Field field, Span at) {
         if (field != null && !field.name().attribute() && field.name().namespace() != null) {
             String wanted = field.name().namespace();
+            if (!wrongNamespaces.add(wanted)) {
+                // One option puts them all right.
+                return;
+            }
             checker.report(at.error(
                             Code.NOT_IN_SCHEMA,
                             "The schema has this element in "

@@ -165,7 +165,7 @@ final class SourceChecker {
 
     /** {@return what schema and samples tell of the source, or null if it has neither} */
     private @Nullable Shape shape(FormatRef ref, SourceFormat format, Options options) {
-        SchemaShape schema = new SchemaFinder(checker).find(ref, options).orElse(null);
+        SchemaShape schema = checker.schemas().find(ref, options).orElse(null);
         LearnedShape sample = sample(ref, format, options);
         return schema == null ? sample : sample == null ? schema : new JoinedShape(schema, sample);
     }

@@ -71,7 +71,7 @@ final class TargetChecker {
             }
         }
         boolean items = list;
-        new SchemaFinder(checker).find(ref, options).ifPresent(schema -> fit(decl, schema, options, items));
+        checker.schemas().find(ref, options).ifPresent(schema -> fit(decl, schema, options, items));
         return new CheckedMapping.Target(
                 decl,
                 format,

@@ -195,6 +195,10 @@ final class ValueFit {
         if (wanted == null || type.paths().isEmpty()) {
             return;
         }
+        if (wanted == Kind.NUMBER && type.odd()) {
+            wrongKind(at, Kind.TEXT, shape);
+            return;
+        }
         for (PathNode path : type.paths()) {
             Kind given = path.declared() != null
                     ? path.declared().kind()

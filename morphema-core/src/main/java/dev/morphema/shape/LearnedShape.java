@@ -136,7 +136,8 @@ public final class LearnedShape implements Shape {
         learnRecord();
         leaves |= record.isElement() && !record.hasChildren();
         for (int i = 0; i < record.layout().size(); i++) {
-            LearnedShape field = fieldOf(record.layout().name(i));
+            LearnedShape field = fieldOf(
+                    record.layout().name(i), i == 0 ? null : record.layout().name(i - 1));
             Value value = record.get(i);
             if (value != Missing.ABSENT) {
                 field.learn(value);

@@ -5,7 +5,6 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -18,13 +17,8 @@ final class Aligner {
     private static final int MOST_FILTERS = 24;
     private static final int MOST_CODES = 6;
 
-    private final List<Item> records;
-    /** For each turn around, at which record its own begin; and the end. */
-    private final int[] starts;
-
-    private final List<Leaves.Leaf> leaves;
-    private final Set<String> taken;
-    private final Tables tables;
+    private final Expected expected;
+    private final GroupAligner groups;
     private final List<Alignment> found = new ArrayList<>();
 
     /**
@@ -33,15 +27,8 @@ final class Aligner {
      * @param tables what keys of groups can be looked up in
      */
     Aligner(List<List<Item>> children, Set<String> taken, Tables tables) {
-        this.tables = tables;
-        this.records = new ArrayList<>();
-        this.starts = new int[children.size() + 1];
-        for (int i = 0; i < children.size(); i++) {
-            records.addAll(children.get(i));
-            starts[i + 1] = records.size();
-        }
-        this.leaves = Leaves.of(records);
-        this.taken = taken;
+        this.expected = Expected.of(children);
+        this.groups = new GroupAligner(expected, taken, tables, found);
     }
 
     /** {@return the ways in which some loops may be meant} */
@@ -52,11 +39,11 @@ final class Aligner {
             for (Chain joined : joins(chain, columns.single())) {
                 Columns own = new Columns(joined.scope());
                 whole(joined, own.single(), 1.2);
-                groups(joined, own.single(), 2);
+                groups.byKeys(joined, own.single(), 2);
             }
             some(chain, columns.single());
-            headed(chain, columns.single());
-            groups(chain, columns.single(), 1);
+            groups.headed(chain, columns.single());
+            groups.byKeys(chain, columns.single(), 1);
         }
         return found;
     }
@@ -67,7 +54,7 @@ final class Aligner {
     List<Alignment> alignFiltered(List<Chain> chains) {
         found.clear();
         for (Chain chain : chains) {
-            hidden(chain);
+            groups.hidden(chain);
             int tried = 0;
             List<Column> columns = new ArrayList<>(new Columns(chain.scope()).single());
             // What has few values is a state more likely than what has many.
@@ -106,13 +93,13 @@ final class Aligner {
             return false;
         }
         Chain left = chain.only(condition, kept);
-        groups(left, new Columns(left.scope()).single(), 2);
+        groups.byKeys(left, new Columns(left.scope()).single(), 2);
         return true;
     }
 
     private boolean fits(int[] sizes) {
         for (int i = 0; i < sizes.length; i++) {
-            if (sizes[i] != starts[i + 1] - starts[i]) {
+            if (sizes[i] != expected.size(i)) {
                 return false;
             }
         }
@@ -121,18 +108,18 @@ final class Aligner {
 
     /** One record for each turn, in order or sorted. */
     private void whole(Chain chain, List<Column> columns, double cost) {
-        if (!fits(chain.sizes()) || records.isEmpty()) {
+        if (!fits(chain.sizes()) || expected.records().isEmpty()) {
             return;
         }
         Scope scope = chain.scope();
         int[] inOrder = IntStream.range(0, scope.size()).toArray();
         int score = matches(columns, inOrder);
         // Where nothing is as it was, as many as there are wanted may be those.
-        boolean asMany = records.size() > 2;
-        if (score > 0 || records.size() == 1 || asMany) {
+        boolean asMany = expected.records().size() > 2;
+        if (score > 0 || expected.records().size() == 1 || asMany) {
             add(chain.clause(), scope, inOrder, chain.over(), cost + (score > 0 ? 0 : 1));
         }
-        if (score < leaves.size()) {
+        if (score < expected.leaves().size()) {
             int[] permuted = matching(chain, columns);
             if (permuted != null && !Arrays.equals(permuted, inOrder) && matches(columns, permuted) > score) {
                 add(
@@ -146,16 +133,13 @@ final class Aligner {
     }
 
     private void add(String clause, Scope scope, int[] order, String over, double cost) {
-        if (found.stream().anyMatch(known -> known.clause().equals(clause))) {
-            return;
-        }
-        found.add(new Alignment(clause, scope, starts, order, over, cost));
+        groups.add(clause, scope, order, over, cost);
     }
 
     /** How many values of the records stand in the turns, taken in some order. */
     private int matches(List<Column> columns, int[] order) {
         int count = 0;
-        for (Leaves.Leaf leaf : leaves) {
+        for (Leaves.Leaf leaf : expected.leaves()) {
             for (Column column : columns) {
                 boolean same = true;
                 boolean any = false;
@@ -178,9 +162,9 @@ final class Aligner {
         int[] sizes = chain.sizes();
         int best = 0;
         int[] order = null;
-        for (Leaves.Leaf leaf : leaves) {
+        for (Leaves.Leaf leaf : expected.leaves()) {
             for (Column column : columns) {
-                int[] own = matched(leaf, column, sizes);
+                int[] own = expected.matched(leaf, column, sizes);
                 if (own != null) {
                     int score = matches(columns, own);
                     if (score > best) {
@@ -193,43 +177,18 @@ final class Aligner {
         return order;
     }
 
-    private int @Nullable [] matched(Leaves.Leaf leaf, Column column, int[] sizes) {
-        int[] order = new int[records.size()];
-        int base = 0;
-        for (int around = 0; around < sizes.length; around++) {
-            Map<String, List<Integer>> turns = new HashMap<>();
-            for (int i = base; i < base + sizes[around]; i++) {
-                Cell cell = column.cells().get(i);
-                if (cell != null) {
-                    turns.computeIfAbsent(Leaves.normal(cell), n -> new ArrayList<>())
-                            .add(i);
-                }
-            }
-            for (int i = starts[around]; i < starts[around + 1]; i++) {
-                Cell want = leaf.cells().get(i);
-                List<Integer> same = want == null ? null : turns.get(Leaves.normal(want));
-                if (same == null || same.isEmpty()) {
-                    return null;
-                }
-                order[i] = same.remove(0);
-            }
-            base += sizes[around];
-        }
-        return order;
-    }
-
     /** Some of the turns, by a condition that is found out. */
     private void some(Chain chain, List<Column> columns) {
         int[] sizes = chain.sizes();
         boolean fewer = false;
         for (int i = 0; i < sizes.length; i++) {
-            int wanted = starts[i + 1] - starts[i];
+            int wanted = expected.size(i);
             if (wanted > sizes[i]) {
                 return;
             }
             fewer |= wanted < sizes[i];
         }
-        int[] order = fewer && !records.isEmpty() ? matching(chain, columns) : null;
+        int[] order = fewer && !expected.records().isEmpty() ? matching(chain, columns) : null;
         if (order == null) {
             return;
         }
@@ -313,271 +272,12 @@ final class Aligner {
     private boolean couldFit(int[] sizes) {
         boolean any = false;
         for (int i = 0; i < sizes.length; i++) {
-            int wanted = starts[i + 1] - starts[i];
+            int wanted = expected.size(i);
             if (sizes[i] < wanted || wanted == 0 && sizes[i] > 0) {
                 return false;
             }
             any |= wanted > 0;
         }
         return any;
-    }
-
-    /** One record for each row with some code, and the rows behind it: headers and their details. */
-    private void headed(Chain chain, List<Column> columns) {
-        int[] sizes = chain.sizes();
-        if (records.isEmpty() || Arrays.stream(sizes).sum() <= records.size()) {
-            return;
-        }
-        for (Column column : columns) {
-            Set<String> codes = column.distinct();
-            if (codes.size() < 2 || codes.size() > MOST_CODES) {
-                continue;
-            }
-            for (String code : codes) {
-                headed(chain, column, code, sizes);
-            }
-        }
-    }
-
-    private void headed(Chain chain, Column column, String code, int[] sizes) {
-        Set<String> names = new HashSet<>(taken);
-        names.addAll(chain.names());
-        String loop = chain.vars().get(chain.vars().size() - 1).name();
-        String about = chain.vars().get(chain.vars().size() - 1).about();
-        String members = Names.first(names, Names.plural(loop), "members", "same");
-        List<@Nullable Object[]> turns = new ArrayList<>();
-        int base = 0;
-        Cell constant = null;
-        for (int around = 0; around < sizes.length; around++) {
-            List<List<Item>> groups = new ArrayList<>();
-            for (int i = base; i < base + sizes[around]; i++) {
-                Cell cell = column.cells().get(i);
-                if (cell != null && cell.text().equals(code)) {
-                    constant = cell;
-                    groups.add(new ArrayList<>());
-                } else if (groups.isEmpty()) {
-                    return;
-                }
-                groups.get(groups.size() - 1)
-                        .add(chain.member(chain.turns().get(around).get(i - base)));
-            }
-            if (groups.size() != starts[around + 1] - starts[around]) {
-                return;
-            }
-            for (List<Item> group : groups) {
-                turns.add(Scope.joined(chain.around().turns().get(around), group));
-            }
-            base += sizes[around];
-        }
-        if (constant != null) {
-            String clause = chain.clause() + " group from " + column.expression() + " == " + Texts.constant(constant)
-                    + " as " + members;
-            Scope scope = chain.around().with(List.of(new Var(members, Var.Form.GROUP, about)), turns);
-            add(clause, scope, IntStream.range(0, turns.size()).toArray(), chain.over(), 1.2);
-        }
-    }
-
-    /** One record for each value of a key, or each pair of values of two. */
-    private void groups(Chain chain, List<Column> plain, double cost) {
-        List<Column> columns = new ArrayList<>(plain);
-        plain.forEach(column -> columns.addAll(DatedColumns.of(column)));
-        columns.addAll(tables.lookups(new Columns(chain.scope()).repeated(), plain, Set.of(chain.over())));
-        int[] sizes = chain.sizes();
-        for (int i = 0; i < sizes.length; i++) {
-            if (sizes[i] < starts[i + 1] - starts[i] || sizes[i] > 0 && starts[i + 1] == starts[i]) {
-                return;
-            }
-        }
-        // Groups of one are no groups.
-        if (records.isEmpty() || Arrays.stream(sizes).sum() <= records.size()) {
-            return;
-        }
-        Set<String> own = new HashSet<>();
-        chain.vars().forEach(variable -> own.add(variable.name()));
-        List<Link> links = new ArrayList<>();
-        for (Leaves.Leaf leaf : leaves) {
-            columns.stream()
-                    .filter(column -> own.contains(root(column)) && isAmong(leaf, column, sizes))
-                    .forEach(column -> links.add(new Link(leaf, column)));
-        }
-        Set<List<String>> tried = new HashSet<>();
-        for (Link link : links) {
-            group(chain, List.of(link), sizes, cost, tried);
-        }
-        for (Link one : links) {
-            for (Link other : links) {
-                if (one != other && one.leaf() != other.leaf()) {
-                    group(chain, List.of(one, other), sizes, cost + 0.9, tried);
-                }
-            }
-        }
-    }
-
-    /** Groups whose key is no field of the records: they are told by how many there are, and by totals. */
-    private void hidden(Chain chain) {
-        int[] sizes = chain.sizes();
-        Set<String> own = new HashSet<>();
-        chain.vars().forEach(variable -> own.add(variable.name()));
-        for (Column column : new Columns(chain.scope()).single()) {
-            boolean fits = own.contains(root(column)) && Arrays.stream(sizes).sum() > records.size();
-            List<List<Integer>> groups = new ArrayList<>();
-            int base = 0;
-            for (int around = 0; fits && around < sizes.length; around++) {
-                Map<List<String>, List<Integer>> here = grouped(List.of(new Link(null, column)), base, sizes[around]);
-                fits = here.size() == starts[around + 1] - starts[around];
-                groups.addAll(here.values());
-                base += sizes[around];
-            }
-            if (fits) {
-                hidden(chain, column, groups);
-            }
-        }
-    }
-
-    private void hidden(Chain chain, Column key, List<List<Integer>> groups) {
-        Set<String> names = new HashSet<>(taken);
-        names.addAll(chain.names());
-        String name = Names.variable(key.name().replaceAll(".* ", ""), names);
-        Var loop = chain.vars().get(chain.vars().size() - 1);
-        String members = Names.first(names, Names.plural(loop.name()), "members", "same");
-        List<Var> vars = List.of(new Var(name, Var.Form.KEY), new Var(members, Var.Form.GROUP, loop.about()));
-        List<@Nullable Object[]> turns = new ArrayList<>();
-        List<@Nullable Object[]> flat = new ArrayList<>();
-        chain.turns().forEach(flat::addAll);
-        for (int around = 0; around + 1 < starts.length; around++) {
-            for (int i = starts[around]; i < starts[around + 1]; i++) {
-                List<Item> items = new ArrayList<>();
-                groups.get(i).forEach(turn -> items.add(chain.member(flat.get(turn))));
-                Cell cell = key.cells().get(groups.get(i).get(0));
-                turns.add(Scope.joined(chain.around().turns().get(around), cell, items));
-            }
-        }
-        Scope scope = chain.around().with(vars, turns);
-        String clause = chain.clause() + " group by " + name + " = " + key.expression() + " as " + members;
-        int[] order = byTotals(scope);
-        if (order != null) {
-            add(clause, scope.only(IntStream.of(order).boxed().toList()), order, chain.over(), 1.6);
-        }
-    }
-
-    /** {@return for each record the group with the same total of something; null if no total tells} */
-    private int @Nullable [] byTotals(Scope groups) {
-        int[] sizes = new int[starts.length - 1];
-        for (int i = 0; i < sizes.length; i++) {
-            sizes[i] = starts[i + 1] - starts[i];
-        }
-        for (Term term : new Aggregates(new Columns(groups).repeated()).terms()) {
-            List<@Nullable Cell> cells = new ArrayList<>();
-            term.values().forEach(value -> cells.add(value == null ? null : Cell.text(value.toPlainString())));
-            Column totals = new Column(term.expression(), term.about(), cells, term.cost());
-            for (Leaves.Leaf leaf : leaves) {
-                boolean telling =
-                        new Wanted(leaf.name(), leaf.cells(), false).distinct().size() > 1;
-                int[] order = telling ? matched(leaf, totals, sizes) : null;
-                if (order != null) {
-                    return order;
-                }
-            }
-        }
-        return null;
-    }
-
-    private record Link(Leaves.@Nullable Leaf leaf, Column column) {}
-
-    /** Whether all values of a field are among those of a column, within each turn around. */
-    private boolean isAmong(Leaves.Leaf leaf, Column column, int[] sizes) {
-        int base = 0;
-        for (int around = 0; around < sizes.length; around++) {
-            Set<String> values = new HashSet<>();
-            for (int i = base; i < base + sizes[around]; i++) {
-                Cell cell = column.cells().get(i);
-                values.add(cell == null ? "" : Leaves.normal(cell));
-            }
-            for (int i = starts[around]; i < starts[around + 1]; i++) {
-                Cell want = leaf.cells().get(i);
-                if (want == null || !values.contains(Leaves.normal(want))) {
-                    return false;
-                }
-            }
-            base += sizes[around];
-        }
-        return true;
-    }
-
-    private void group(Chain chain, List<Link> links, int[] sizes, double cost, Set<List<String>> tried) {
-        List<String> expressions =
-                links.stream().map(link -> link.column().expression()).sorted().toList();
-        if (!tried.add(expressions)) {
-            return;
-        }
-        Set<String> names = new HashSet<>(taken);
-        names.addAll(chain.names());
-        List<Var> vars = new ArrayList<>();
-        List<String> keys = new ArrayList<>();
-        for (Link link : links) {
-            String name = Names.variable(link.column().name().replaceAll(".* ", ""), names);
-            vars.add(new Var(name, Var.Form.KEY));
-            keys.add(name + " = " + link.column().expression());
-        }
-        String loop = chain.vars().get(chain.vars().size() - 1).name();
-        String about = chain.vars().get(chain.vars().size() - 1).about();
-        String members = Names.first(names, Names.plural(loop), "members", "same");
-        vars.add(new Var(members, Var.Form.GROUP, about));
-        List<@Nullable Object[]> turns = new ArrayList<>();
-        int[] order = new int[records.size()];
-        int base = 0;
-        int groupsBefore = 0;
-        for (int around = 0; around < sizes.length; around++) {
-            Map<List<String>, List<Integer>> groups = grouped(links, base, sizes[around]);
-            if (groups.size() != starts[around + 1] - starts[around]) {
-                return;
-            }
-            List<List<String>> inOrder = new ArrayList<>(groups.keySet());
-            for (int i = starts[around]; i < starts[around + 1]; i++) {
-                List<String> key = new ArrayList<>();
-                for (Link link : links) {
-                    key.add(Leaves.normal(Objects.requireNonNull(
-                            Objects.requireNonNull(link.leaf()).cells().get(i))));
-                }
-                List<Integer> members0 = groups.get(key);
-                if (members0 == null) {
-                    return;
-                }
-                order[i] = groupsBefore + inOrder.indexOf(key);
-                turns.add(turn(chain, links, members0, around, base));
-            }
-            groupsBefore += groups.size();
-            base += sizes[around];
-        }
-        if (Arrays.stream(order).distinct().count() == order.length) {
-            String clause = chain.clause() + " group by " + String.join(", ", keys) + " as " + members;
-            add(clause, chain.around().with(vars, turns), order, chain.over(), cost);
-        }
-    }
-
-    private static Map<List<String>, List<Integer>> grouped(List<Link> links, int base, int size) {
-        Map<List<String>, List<Integer>> groups = new LinkedHashMap<>();
-        for (int i = base; i < base + size; i++) {
-            List<String> key = new ArrayList<>();
-            for (Link link : links) {
-                Cell cell = link.column().cells().get(i);
-                key.add(cell == null ? "" : Leaves.normal(cell));
-            }
-            groups.computeIfAbsent(key, k -> new ArrayList<>()).add(i);
-        }
-        return groups;
-    }
-
-    private static @Nullable Object[] turn(Chain chain, List<Link> links, List<Integer> members, int around, int base) {
-        @Nullable Object[] own = new @Nullable Object[links.size() + 1];
-        for (int k = 0; k < links.size(); k++) {
-            own[k] = links.get(k).column().cells().get(members.get(0));
-        }
-        List<Item> items = new ArrayList<>();
-        for (int member : members) {
-            items.add(chain.member(chain.turns().get(around).get(member - base)));
-        }
-        own[links.size()] = items;
-        return Scope.joined(chain.around().turns().get(around), own);
     }
 }

@@ -2,8 +2,11 @@ package dev.morphema.draft;
 
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -98,12 +101,12 @@ record Chain(String clause, List<Var> vars, String over, Scope around, List<List
     /** {@return one item of a turn, as a member of a group holds it} */
     Item member(@Nullable Object[] turn) {
         if (vars.size() == 1) {
-            return (Item) java.util.Objects.requireNonNull(turn[turn.length - 1]);
+            return (Item) Objects.requireNonNull(turn[turn.length - 1]);
         }
-        java.util.Map<String, Item> parts = new java.util.LinkedHashMap<>();
+        Map<String, Item> parts = new LinkedHashMap<>();
         for (int i = 0; i < vars.size(); i++) {
             Object held = turn[turn.length - vars.size() + i];
-            parts.put(vars.get(i).name(), (Item) java.util.Objects.requireNonNull(held));
+            parts.put(vars.get(i).name(), (Item) Objects.requireNonNull(held));
         }
         return Item.joined(parts);
     }

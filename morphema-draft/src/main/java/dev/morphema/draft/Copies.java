@@ -2,6 +2,7 @@ package dev.morphema.draft;
 
 import dev.morphema.value.Kind;
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.time.temporal.TemporalAccessor;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -170,8 +171,8 @@ final class Copies {
             List<Rule> rules) {
         boolean fits = true;
         for (int i = 0; i < texts.size(); i++) {
-            BigDecimal rounded = Objects.requireNonNull(form.read(texts.get(i)))
-                    .setScale(Math.max(digits, 0), java.math.RoundingMode.HALF_UP);
+            BigDecimal rounded =
+                    Objects.requireNonNull(form.read(texts.get(i))).setScale(Math.max(digits, 0), RoundingMode.HALF_UP);
             String want = to.get(i).text();
             fits &= asNumber
                     ? rounded.compareTo(new BigDecimal(want)) == 0

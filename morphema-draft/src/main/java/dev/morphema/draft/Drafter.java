@@ -198,7 +198,7 @@ final class Drafter {
         if (!records) {
             String rule = new Lists(held, typed).find(place.rules());
             if (rule != null) {
-                return new Body(List.of(new Body.FieldRule(name, "", false, rule, "")), 1, 1, 1);
+                return new Body(List.of(new Body.FieldRule(name, "", false, rule, Remarks.ofLists(held))), 1, 1, 1);
             }
         }
         return repeated(name, held, place);

@@ -1,8 +1,10 @@
 package dev.morphema.draft;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -63,8 +65,8 @@ final class Leaves {
         if (want.text().equals(cell.text())) {
             return true;
         }
-        java.math.BigDecimal one = Cell.number(want);
-        java.math.BigDecimal other =
+        BigDecimal one = Cell.number(want);
+        BigDecimal other =
                 one == null ? null : Cell.number(Cell.text(cell.text().replace(',', '.')));
         return one != null && other != null
                 ? one.compareTo(other) == 0
@@ -73,9 +75,9 @@ final class Leaves {
 
     /** {@return a text that is equal for values that are alike} */
     static String normal(Cell cell) {
-        java.math.BigDecimal number = Cell.number(Cell.text(cell.text().trim().replace(',', '.')));
+        BigDecimal number = Cell.number(Cell.text(cell.text().trim().replace(',', '.')));
         return number != null && !cell.text().trim().matches("0[0-9]+.*")
                 ? number.stripTrailingZeros().toPlainString()
-                : cell.text().trim().toLowerCase(java.util.Locale.ROOT);
+                : cell.text().trim().toLowerCase(Locale.ROOT);
     }
 }

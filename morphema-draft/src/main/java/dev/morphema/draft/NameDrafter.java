@@ -21,8 +21,9 @@ import org.jspecify.annotations.Nullable;
  * like those of a source. Not thread-safe.
  */
 final class NameDrafter {
-    private static final double LIKE = 0.55;
-    private static final double LIKE_LIST = 0.3;
+    private static final double LIKE = 0.47;
+    /** One field of ten that is alike is more than nothing. */
+    private static final double LIKE_LIST = 0.08;
 
     private final boolean typed;
     private final Tables tables;
@@ -121,8 +122,12 @@ final class NameDrafter {
             }
             String last = column.expression().replaceAll(".*[.@]", "").replace("'", "");
             double plain = Math.max(Names.likeness(about, last), Names.likeness(about, column.name()) - 0.02);
-            double whole = around.isEmpty() ? 0 : Names.likeness(around + " " + about, column.name());
-            double likeness = Math.max(plain, whole) - column.cost() * 0.05 - (mayFit(field, column) ? 0 : 0.5);
+            // What is around a field alone tells nothing of it.
+            double whole = around.isEmpty() || plain <= 0 ? 0 : Names.likeness(around + " " + about, column.name());
+            String root = Names.singular(Aligner.root(column));
+            double ofRoot = 0.9 * Names.likeness(about, root + " " + last);
+            double likeness =
+                    Math.max(Math.max(plain, whole), ofRoot) - column.cost() * 0.05 - (mayFit(field, column) ? 0 : 0.5);
             if (likeness >= LIKE && (best == null || likeness > best.likeness())) {
                 best = new Match(column, likeness);
             }
@@ -295,6 +300,7 @@ final class NameDrafter {
         scope.vars().forEach(variable -> names.add(variable.name()));
         Body best = null;
         double most = LIKE_LIST;
+        List<Chain> plain = new ArrayList<>();
         for (Chain chain : Chain.all(scope, new Columns(scope).repeated(), names)) {
             if (open.contains(chain.over())) {
                 continue;
@@ -302,6 +308,9 @@ final class NameDrafter {
             Scope within = chain.scope();
             if (within.size() == 0) {
                 continue;
+            }
+            if (chain.vars().size() == 1) {
+                plain.add(chain);
             }
             double score = score(field, chain, within);
             if (score > most) {
@@ -315,13 +324,27 @@ final class NameDrafter {
         if (best != null) {
             return best;
         }
+        if (plain.size() == 1 && field.required()) {
+            // There is nothing else that it could be.
+            return loop(field, plain.get(0), plain.get(0).scope(), around);
+        }
         String written = prefixes.written(field.name(), field.namespace());
         if (!field.required() || field.isScalar()) {
             return missing(field, written, Math.max(1, count(field)));
         }
-        Body body = record(field, new Scope(List.of(), scope.turns()), field.name());
-        String clause = "for " + Names.first(names, "row", "each") + " in todo(\"what repeats here\")";
+        String row = Names.first(names, "row", "each");
+        Body body = record(field, unknown(scope, row), field.name());
+        String clause = "for " + row + " in todo(\"what repeats here\")";
         return new Body(List.of(new Body.FieldLoop(written, clause, body)), 0, Math.max(1, body.total()), 0);
+    }
+
+    /** {@return a scope with one more name, in which nothing is known of any} */
+    private static Scope unknown(Scope scope, String name) {
+        List<Var> vars = new ArrayList<>(scope.vars());
+        vars.add(new Var(name, Var.Form.ONE));
+        List<@Nullable Object[]> turns = new ArrayList<>();
+        turns.add(new @Nullable Object[vars.size()]);
+        return new Scope(vars, turns);
     }
 
     private static int count(TargetField field) {

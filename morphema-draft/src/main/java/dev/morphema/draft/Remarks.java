@@ -26,6 +26,12 @@ final class Remarks {
         return (simple ? "fits " : "likely, fits ") + count + " of " + count + " values";
     }
 
+    /** {@return how sure a rule is that gives some lists} */
+    static String ofLists(List<List<Item>> lists) {
+        long filled = lists.stream().filter(list -> !list.isEmpty()).count();
+        return filled < 2 ? "a guess: one list was seen" : "fits " + filled + " of " + filled + " lists";
+    }
+
     /** {@return what a field should hold for which there is no rule} */
     static String wanted(Wanted wanted) {
         List<String> examples = wanted.distinct().stream()

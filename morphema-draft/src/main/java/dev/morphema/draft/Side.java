@@ -16,6 +16,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
@@ -141,6 +142,6 @@ record Side(String name, @Nullable Looked sample, @Nullable SchemaShape schema, 
     TargetField form() {
         return schema != null
                 ? TargetField.of(schema)
-                : TargetField.of(java.util.Objects.requireNonNull(sample).shape(), isList());
+                : TargetField.of(Objects.requireNonNull(sample).shape(), isList());
     }
 }

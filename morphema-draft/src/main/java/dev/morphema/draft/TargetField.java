@@ -54,13 +54,17 @@ record TargetField(
             int depth,
             Set<Object> around) {
         List<TargetField> fields = new ArrayList<>();
-        // Elements of one type have a definition each, and the same fields.
-        if (around.add(shape.names())) {
+        if (around.add(shape.definition())) {
+            // Elements of one type have a definition each, and the same fields.
+            boolean first = around.add(shape.names());
             for (SchemaShape.Field field : shape.fields()) {
                 boolean deep = depth >= (field.required() ? DEEPEST : MOST_OPTIONAL_DEPTH);
                 SchemaShape held = deep ? null : shape.field(field.name());
-                // What holds itself is told once.
-                if (held == null || held.isRecord() && around.contains(held.names())) {
+                // What may hold itself is told once.
+                boolean again = held != null
+                        && held.isRecord()
+                        && (around.contains(held.definition()) || !field.required() && around.contains(held.names()));
+                if (held == null || again) {
                     continue;
                 }
                 boolean own = field.name().equals(FieldName.OWN_TEXT);
@@ -74,9 +78,12 @@ record TargetField(
                         depth + 1,
                         around));
             }
-            around.remove(shape.names());
+            around.remove(shape.definition());
+            if (first) {
+                around.remove(shape.names());
+            }
         }
-        ScalarType first = shape.scalars().isEmpty() ? null : shape.scalars().get(0);
+        ScalarType type = shape.scalars().isEmpty() ? null : shape.scalars().get(0);
         Set<String> codes = shape.codes();
         return new TargetField(
                 name,
@@ -84,9 +91,9 @@ record TargetField(
                 shape.isRecord(),
                 several,
                 required,
-                first == null ? null : first.form(),
+                type == null ? null : type.form(),
                 fixed != null ? List.of(fixed) : codes == null ? List.of() : List.copyOf(codes),
-                shape.description().orElse(first == null ? "" : first.words()),
+                shape.description().orElse(type == null ? "" : type.words()),
                 fields);
     }
 
@@ -124,7 +131,7 @@ record TargetField(
         return new TargetField(
                 name,
                 namespace,
-                shape.isRecord(),
+                shape.isRecord() || !shape.names().isEmpty(),
                 several,
                 required,
                 form == null ? read : form,
