@@ -4,6 +4,7 @@ import dev.morphema.check.CheckedMapping;
 import dev.morphema.engine.Program;
 import dev.morphema.format.Input;
 import dev.morphema.format.Options;
+import dev.morphema.output.FileFaults;
 import dev.morphema.output.StagedOutputs;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
@@ -36,7 +37,7 @@ final class Validating {
      *
      * @throws ProblemException if one is not as its schema says, or can be read only once
      */
-    void inputs(Inputs inputs) throws IOException {
+    void inputs(Inputs inputs) {
         List<Problem> problems = new ArrayList<>();
         for (CheckedMapping.Source source : program.mapping().sources()) {
             String schema = schema(source.options());
@@ -49,7 +50,7 @@ final class Validating {
                                     "The input of " + name + " can be read only once, so it cannot be validated.")
                             .withHelp("give it as a file"));
                 }
-                problems.addAll(check.check(input, source.format().name(), schema, files));
+                problems.addAll(checked(input, source.format().name(), schema));
             }
         }
         refuse(problems);
@@ -67,10 +68,21 @@ final class Validating {
             String schema = schema(target.options());
             if (schema != null) {
                 Input written = new Written(waiting.place(), waiting.file());
-                problems.addAll(check.check(written, target.format().name(), schema, files));
+                problems.addAll(checked(written, target.format().name(), schema));
             }
         }
         refuse(problems);
+    }
+
+    private List<Problem> checked(Input document, String format, String schema) {
+        try {
+            return check.check(document, format, schema, files);
+        } catch (IOException e) {
+            throw new ProblemException(
+                    Problem.error(
+                            Code.NOT_READABLE, "What is to be validated cannot be read: " + FileFaults.reason(e) + "."),
+                    e);
+        }
     }
 
     private static @Nullable String schema(Options options) {

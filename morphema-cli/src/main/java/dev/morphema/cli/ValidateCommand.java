@@ -2,11 +2,13 @@ package dev.morphema.cli;
 
 import dev.morphema.FilePattern;
 import dev.morphema.Morphema;
+import dev.morphema.output.FileFaults;
+import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
 import dev.morphema.schemas.Validation;
 import java.io.IOException;
 import java.io.PrintWriter;
-import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -69,7 +71,8 @@ final class ValidateCommand extends TerminalCommand {
                             schema.getValue(),
                             path -> new DocumentFile(Path.of(path)));
         } catch (IOException e) {
-            throw new UncheckedIOException(e);
+            throw new ProblemException(
+                    Problem.error(Code.NOT_READABLE, "A file cannot be read: " + FileFaults.reason(e) + "."), e);
         }
         PrintWriter text = terminal().text();
         if (problems.isEmpty()) {

@@ -130,6 +130,10 @@ class AuthoringCommandsTest {
                 .contains("/1/kg: must have a maximum value of 100")
                 .contains("bad.json:2:9");
         assertThat(printed()).endsWith("bad.json: not valid, 3 errors\n");
+        assertThat(run("validate", place("none.json"), "--schema", place("ships.schema.json")))
+                .isEqualTo(ExitCode.FILE);
+        assertThat(run("validate", bad, "--schema", place("none.json"))).isEqualTo(ExitCode.FILE);
+        assertThat(said()).contains("A file cannot be read: ").contains("none.json");
     }
 
     @Test
