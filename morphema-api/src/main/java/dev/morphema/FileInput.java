@@ -7,6 +7,7 @@ import java.io.FileInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 
 /** A file to be read; one whose name ends in .gz is decompressed (RFC 1952). */
@@ -24,6 +25,9 @@ record FileInput(Path file, Limits limits) implements Input {
     public InputStream open() throws IOException {
         if (Files.isDirectory(file)) {
             throw new IOException("this is a folder, not a file: " + file);
+        }
+        if (Files.notExists(file)) {
+            throw new NoSuchFileException(file.toString());
         }
         InputStream bytes = isRereadable() ? Files.newInputStream(file) : pipe();
         return file.toString().endsWith(".gz") ? GrowingStream.of(name(), bytes, limits) : bytes;

@@ -59,8 +59,8 @@ public final class FormattedMapping {
     /**
      * Puts the text into a new file: whole, or not at all.
      *
-     * @throws dev.morphema.problem.ProblemException if there is such a file already, or it cannot be
-     *     written
+     * @throws dev.morphema.problem.ProblemException if there is such a file already, or it cannot
+     *     be written
      */
     public void writeNew(Path place) {
         if (Files.exists(place)) {

@@ -4,7 +4,6 @@ import dev.morphema.format.Input;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import java.io.ByteArrayInputStream;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -72,7 +71,7 @@ public final class Inputs {
 
     /** {@return these inputs and bytes} */
     public Inputs andBytes(String source, byte[] bytes) {
-        return and(source, named(source, bytes));
+        return and(source, Input.of(source, bytes));
     }
 
     /** {@return these inputs and a stream} */
@@ -84,12 +83,6 @@ public final class Inputs {
     public Inputs andStream(String source, InputStream stream, String name) {
         Objects.requireNonNull(stream);
         return and(source, new StreamInput(name, stream));
-    }
-
-    /** {@return bytes under a name} */
-    static Input named(String name, byte[] bytes) {
-        Objects.requireNonNull(bytes);
-        return new NamedInput(name, bytes.length, () -> new ByteArrayInputStream(bytes));
     }
 
     private Inputs and(String source, Input input) {

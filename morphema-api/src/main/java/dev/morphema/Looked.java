@@ -46,8 +46,8 @@ public final class Looked {
     }
 
     /**
-     * {@return the format as a mapping writes it, with its options and the first of the files as its
-     * sample}
+     * {@return the format as a mapping writes it, with its options and the first of the files as
+     * its sample}
      */
     public String sampledSource() {
         String source = guess.written();

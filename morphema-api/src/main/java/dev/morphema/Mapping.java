@@ -423,7 +423,7 @@ public final class Mapping {
      */
     public Value readBack(String target, String name, byte[] document) {
         CheckedMapping.Target checked = target(target);
-        Input input = Inputs.named(name, document);
+        Input input = Input.of(name, document);
         SourceFormat format = formats.source(checked.format().name())
                 .orElseThrow(() -> new ProblemException(
                         Problem.error(Code.UNKNOWN_FORMAT, "The format of the target " + target + " cannot be read.")));

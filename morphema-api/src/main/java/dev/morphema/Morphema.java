@@ -5,6 +5,7 @@ import dev.morphema.check.Environment;
 import dev.morphema.engine.Compiler;
 import dev.morphema.engine.Program;
 import dev.morphema.format.FormatRegistry;
+import dev.morphema.format.Input;
 import dev.morphema.format.Limits;
 import dev.morphema.format.SourceFormat;
 import dev.morphema.format.TargetFormat;
@@ -294,13 +295,7 @@ public final class Morphema {
      */
     public Optional<SchemaShape> schema(String file, String format) {
         try {
-            for (SchemaReader reader : schemas()) {
-                Optional<SchemaShape> shape = reader.read(file, format, path -> new FileInput(Path.of(path), limits));
-                if (shape.isPresent()) {
-                    return shape;
-                }
-            }
-            return Optional.empty();
+            return SchemaReader.first(schemas(), file, format, path -> input(Path.of(path)));
         } catch (IOException e) {
             throw new ProblemException(
                     Problem.error(Code.FILE_NOT_FOUND, "The schema cannot be read: " + FileFaults.reason(e) + ".")
@@ -323,6 +318,11 @@ public final class Morphema {
                     List.of(Problem.error(Code.MEMORY, "There is not enough memory for what this mapping reads itself.")
                             .withHelp("its tables and samples are kept; Java gets more memory by -Xmx4g")));
         }
+    }
+
+    /** {@return a file as it is read}: one whose name ends in {@code .gz} is decompressed. */
+    public Input input(Path file) {
+        return new FileInput(file, limits);
     }
 
     private List<SchemaReader> schemas() {

@@ -70,7 +70,7 @@ final class RereadableInputs implements AutoCloseable {
         byte[] beginning = bytes.readNBytes(RunInputs.SMALL);
         if (beginning.length < RunInputs.SMALL) {
             bytes.close();
-            return Inputs.named(input.name(), beginning);
+            return Input.of(input.name(), beginning);
         }
         InputStream all = new SequenceInputStream(new ByteArrayInputStream(beginning), bytes);
         return new BegunInput(input.name(), new RememberingStream(all));

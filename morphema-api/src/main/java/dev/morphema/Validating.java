@@ -3,7 +3,6 @@ package dev.morphema;
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.engine.Program;
 import dev.morphema.format.Input;
-import dev.morphema.format.Options;
 import dev.morphema.output.FileFaults;
 import dev.morphema.output.StagedOutputs;
 import dev.morphema.problem.Code;
@@ -16,12 +15,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import org.jspecify.annotations.Nullable;
 
 /** Looks whether the inputs and outputs of a run are as the schemas say that the mapping names. */
 final class Validating {
-    private static final String SCHEMA = "schema";
-
     private final Program program;
     private final DocumentCheck check;
     private final SchemaReader.Files files;
@@ -40,7 +36,7 @@ final class Validating {
     void inputs(Inputs inputs) {
         List<Problem> problems = new ArrayList<>();
         for (CheckedMapping.Source source : program.mapping().sources()) {
-            String schema = schema(source.options());
+            String schema = source.schema().orElse(null);
             String name = source.decl().name().text();
             for (Input input :
                     schema == null ? List.<Input>of() : inputs.bySource().get(name)) {
@@ -65,7 +61,7 @@ final class Validating {
         List<Problem> problems = new ArrayList<>();
         for (StagedOutputs.Waiting waiting : staged.waiting()) {
             CheckedMapping.Target target = program.mapping().targets().get(waiting.target());
-            String schema = schema(target.options());
+            String schema = target.schema().orElse(null);
             if (schema != null) {
                 Input written = new Written(waiting.place(), waiting.file());
                 problems.addAll(checked(written, target.format().name(), schema));
@@ -83,10 +79,6 @@ final class Validating {
                             Code.NOT_READABLE, "What is to be validated cannot be read: " + FileFaults.reason(e) + "."),
                     e);
         }
-    }
-
-    private static @Nullable String schema(Options options) {
-        return options.text(SCHEMA).orElse(null);
     }
 
     private static void refuse(List<Problem> problems) {

@@ -1,13 +1,11 @@
 package dev.morphema.cli;
 
-import dev.morphema.FilePattern;
 import dev.morphema.FormattedMapping;
 import dev.morphema.Morphema;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
@@ -17,15 +15,8 @@ import picocli.CommandLine.Model.PositionalParamSpec;
 final class FormatCommand extends TerminalCommand {
     private static final String STANDARD = "-";
 
-    private final PositionalParamSpec words = PositionalParamSpec.builder()
-            .index("0..*")
-            .type(List.class)
-            .auxiliaryTypes(String.class)
-            .arity("1..*")
-            .required(true)
-            .paramLabel("MAPPING")
-            .description("A file, or a pattern in quotes; - is from standard input to standard output.")
-            .build();
+    private final PositionalParamSpec words =
+            files("MAPPING", "A file, or a pattern in quotes; - is from standard input to standard output.");
     private final OptionSpec check = flag(
             "--check", "Change nothing; name the files that are not in the style, and end with 1 if there are any.");
 
@@ -48,10 +39,8 @@ final class FormatCommand extends TerminalCommand {
         if (names.equals(List.of(STANDARD))) {
             return standard();
         }
-        List<Path> files = new ArrayList<>();
-        names.forEach(word -> files.addAll(FilePattern.files(Path.of(""), word)));
         int code = ExitCode.GOOD;
-        for (Path file : files) {
+        for (Path file : named(words)) {
             code = Math.max(code, file(file));
         }
         return code;

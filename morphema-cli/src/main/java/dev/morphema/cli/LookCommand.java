@@ -1,7 +1,6 @@
 package dev.morphema.cli;
 
 import dev.morphema.Checked;
-import dev.morphema.FilePattern;
 import dev.morphema.Inputs;
 import dev.morphema.Looked;
 import dev.morphema.Mapping;
@@ -14,13 +13,10 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.schemas.LearnedSchemas;
 import dev.morphema.schemas.LearnedXsd;
 import dev.morphema.schemas.Validation;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
@@ -28,15 +24,8 @@ import picocli.CommandLine.Model.PositionalParamSpec;
 
 /** {@code morphema look}: shows what is in files. */
 final class LookCommand extends TerminalCommand {
-    private final PositionalParamSpec words = PositionalParamSpec.builder()
-            .index("0..*")
-            .type(List.class)
-            .auxiliaryTypes(String.class)
-            .arity("1..*")
-            .required(true)
-            .paramLabel("FILE")
-            .description("A file, or a pattern in quotes. Several are looked at as one.")
-            .build();
+    private final PositionalParamSpec words =
+            files("FILE", "A file, or a pattern in quotes. Several are looked at as one.");
     private final OptionSpec records = OptionSpec.builder("--records")
             .type(long.class)
             .arity("1")
@@ -76,10 +65,7 @@ final class LookCommand extends TerminalCommand {
 
     @Override
     public Integer call() {
-        List<Path> files = new ArrayList<>();
-        for (String word : words.<List<String>>getValue()) {
-            files.addAll(FilePattern.files(Path.of(""), word));
-        }
+        List<Path> files = named(words);
         Long most = records.getValue();
         if (most != null && most < 1) {
             throw new ProblemException(Problem.error(Code.USAGE, "--records takes how many, from 1 on.")
@@ -124,28 +110,18 @@ final class LookCommand extends TerminalCommand {
     private static String xsd(Looked looked, List<Path> files) {
         String ordered = LearnedXsd.write(looked.shape(), true);
         for (Path file : files) {
-            if (!isValid(new DocumentFile(file), ordered)) {
+            if (!isValid(file, ordered)) {
                 return LearnedXsd.write(looked.shape(), false);
             }
         }
         return ordered;
     }
 
-    private static boolean isValid(Input document, String schema) {
-        Input written = new Input() {
-            @Override
-            public String name() {
-                return "learned.xsd";
-            }
-
-            @Override
-            public InputStream open() {
-                return new ByteArrayInputStream(schema.getBytes(StandardCharsets.UTF_8));
-            }
-        };
+    private static boolean isValid(Path file, String schema) {
+        Input learned = Input.of("learned.xsd", schema.getBytes(StandardCharsets.UTF_8));
         try {
             return new Validation(1)
-                    .check(document, "xml", written.name(), path -> written)
+                    .check(Morphema.standard().input(file), "xml", learned.name(), path -> learned)
                     .isEmpty();
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -15,7 +15,10 @@ import tools.jackson.core.PrettyPrinter;
 import tools.jackson.core.json.JsonFactory;
 import tools.jackson.core.util.DefaultPrettyPrinter;
 
-/** Writes problems for programs: as JSON (RFC 8259), or as SARIF 2.1.0, which code hosts and editors show. */
+/**
+ * Writes problems for programs: as JSON (RFC 8259), or as SARIF 2.1.0, which code hosts and editors
+ * show.
+ */
 final class ProblemReport {
     /** How problems are told. */
     enum Form {

@@ -211,8 +211,8 @@ final class RunCommand extends TerminalCommand {
     }
 
     /**
-     * Without inputs and outputs the quickest look at what a mapping does is to run it on its samples.
-     * What is written to files is never made of samples: an input may have been forgotten.
+     * Without inputs and outputs the quickest look at what a mapping does is to run it on its
+     * samples. What is written to files is never made of samples: an input may have been forgotten.
      */
     private Inputs samples(Mapping mapping) {
         Inputs samples = mapping.samples();

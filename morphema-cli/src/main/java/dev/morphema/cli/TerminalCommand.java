@@ -1,7 +1,9 @@
 package dev.morphema.cli;
 
+import dev.morphema.FilePattern;
 import dev.morphema.Morphema;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
@@ -104,6 +106,26 @@ abstract class TerminalCommand implements Callable<Integer> {
                 .paramLabel("MAPPING")
                 .description("The file with the mapping; - is standard input.")
                 .build();
+    }
+
+    /** {@return the parameter that names files} */
+    static PositionalParamSpec files(String label, String description) {
+        return PositionalParamSpec.builder()
+                .index("0..*")
+                .type(List.class)
+                .auxiliaryTypes(String.class)
+                .arity("1..*")
+                .required(true)
+                .paramLabel(label)
+                .description(description)
+                .build();
+    }
+
+    /** {@return the files that are named, also by patterns} */
+    static List<Path> named(PositionalParamSpec files) {
+        List<Path> found = new ArrayList<>();
+        files.<List<String>>getValue().forEach(word -> found.addAll(FilePattern.files(Path.of(""), word)));
+        return found;
     }
 
     /** {@return the option that names folders which a mapping may read of} */

@@ -1,6 +1,5 @@
 package dev.morphema.cli;
 
-import dev.morphema.FilePattern;
 import dev.morphema.Morphema;
 import dev.morphema.output.FileFaults;
 import dev.morphema.problem.Code;
@@ -10,7 +9,6 @@ import dev.morphema.schemas.Validation;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import picocli.CommandLine.Model.CommandSpec;
@@ -22,15 +20,8 @@ final class ValidateCommand extends TerminalCommand {
     /** Of more, the first tell what to do. */
     static final int MOST_PROBLEMS = 100;
 
-    private final PositionalParamSpec documents = PositionalParamSpec.builder()
-            .index("0..*")
-            .type(List.class)
-            .auxiliaryTypes(String.class)
-            .arity("1..*")
-            .required(true)
-            .paramLabel("FILE")
-            .description("A document in XML, JSON or JSON Lines, or a pattern in quotes.")
-            .build();
+    private final PositionalParamSpec documents =
+            files("FILE", "A document in XML, JSON or JSON Lines, or a pattern in quotes.");
     private final OptionSpec schema = OptionSpec.builder("--schema")
             .type(String.class)
             .arity("1")
@@ -52,10 +43,8 @@ final class ValidateCommand extends TerminalCommand {
 
     @Override
     public Integer call() {
-        List<Path> files = new ArrayList<>();
-        documents.<List<String>>getValue().forEach(word -> files.addAll(FilePattern.files(Path.of(""), word)));
         int code = ExitCode.GOOD;
-        for (Path file : files) {
+        for (Path file : named(documents)) {
             code = Math.max(code, validate(file));
         }
         return code;
@@ -64,12 +53,13 @@ final class ValidateCommand extends TerminalCommand {
     private int validate(Path file) {
         List<Problem> problems;
         try {
+            Morphema morphema = Morphema.standard();
             problems = new Validation(MOST_PROBLEMS)
                     .check(
-                            new DocumentFile(file),
+                            morphema.input(file),
                             format(file),
                             schema.getValue(),
-                            path -> new DocumentFile(Path.of(path)));
+                            path -> morphema.input(Path.of(path)));
         } catch (IOException e) {
             throw new ProblemException(
                     Problem.error(Code.NOT_READABLE, "A file cannot be read: " + FileFaults.reason(e) + "."), e);

@@ -16,7 +16,9 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** Each problem of a mapping has a page, whose wrong example has it, and whose right one has not. */
+/**
+ * Each problem of a mapping has a page, whose wrong example has it, and whose right one has not.
+ */
 class ProblemPagesTest {
     private static final Path PAGES = Path.of("../docs/problems");
 

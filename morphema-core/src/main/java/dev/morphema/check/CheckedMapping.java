@@ -9,6 +9,7 @@ import dev.morphema.value.Converter;
 import dev.morphema.value.Value;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -31,6 +32,9 @@ public record CheckedMapping(
 
     /** The option that names samples. */
     static final String SAMPLE = "sample";
+
+    /** The option that names a schema, of sources and targets. */
+    static final String SCHEMA = "schema";
 
     public CheckedMapping {
         sources = List.copyOf(sources);
@@ -64,6 +68,11 @@ public record CheckedMapping(
         /** {@return the files that show what its inputs are like, as the mapping names them} */
         public List<String> samples() {
             return options.texts(SAMPLE).orElse(List.of());
+        }
+
+        /** {@return the schema, as the mapping names it} */
+        public Optional<String> schema() {
+            return options.text(SCHEMA);
         }
 
         /** {@return whether the source is a sequence of records, whatever its inputs hold} */
@@ -116,6 +125,11 @@ public record CheckedMapping(
         public Target {
             columns = List.copyOf(columns);
             prefixes = Map.copyOf(prefixes);
+        }
+
+        /** {@return the schema, as the mapping names it} */
+        public Optional<String> schema() {
+            return options.text(SCHEMA);
         }
 
         /** {@return the options by which a document of this target can be read} */

@@ -9,7 +9,9 @@ import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** Finds a field that was looked for at one place at another, further down or in another namespace. */
+/**
+ * Finds a field that was looked for at one place at another, further down or in another namespace.
+ */
 final class Elsewhere {
     private static final int DEEPEST = 4;
 

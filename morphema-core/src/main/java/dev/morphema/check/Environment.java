@@ -14,7 +14,8 @@ import java.util.function.Supplier;
  * @param formats by name
  * @param functions by name
  * @param files the files that mappings name
- * @param schemas what reads the schemas among them, asked for once there is one; the first that knows it
+ * @param schemas what reads the schemas among them, asked for once there is one; the first that
+ *     knows it
  *     is taken
  */
 public record Environment(

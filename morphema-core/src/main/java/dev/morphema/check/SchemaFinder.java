@@ -17,7 +17,7 @@ import java.util.Optional;
 /** Finds the schema that a source or target names. */
 final class SchemaFinder {
     /** The option that names it. */
-    static final OptionSpec OPTION = OptionSpec.of("schema", OptionSpec.Form.TEXT);
+    static final OptionSpec OPTION = OptionSpec.of(CheckedMapping.SCHEMA, OptionSpec.Form.TEXT);
 
     private final Checker checker;
     /** Both sides of a mapping often name one schema, which may be large. */
@@ -33,15 +33,10 @@ final class SchemaFinder {
         if (known.containsKey(key)) {
             return Optional.of(known.get(key));
         }
-        for (SchemaReader reader : readers) {
-            Optional<SchemaShape> shape = reader.read(
-                    path, format, file -> checker.environment().files().find(span.source(), file));
-            if (shape.isPresent()) {
-                known.put(key, shape.get());
-                return shape;
-            }
-        }
-        return Optional.empty();
+        Optional<SchemaShape> shape = SchemaReader.first(
+                readers, path, format, file -> checker.environment().files().find(span.source(), file));
+        shape.ifPresent(found -> known.put(key, found));
+        return shape;
     }
 
     /** {@return what the schema says; empty if none is named, or it cannot be read} */

@@ -220,7 +220,9 @@ final class SchemaFit {
         private int furthest = -1;
 
         private boolean orderRefused;
-        /** Names that the schema does not know, one of which may be meant for one that is missing. */
+        /**
+         * Names that the schema does not know, one of which may be meant for one that is missing.
+         */
         private final List<String> strange = new ArrayList<>();
 
         Written(SchemaShape shape) {

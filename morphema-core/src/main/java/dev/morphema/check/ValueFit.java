@@ -35,10 +35,7 @@ final class ValueFit {
     String wanted(SchemaShape shape) {
         Set<String> codes = shape.codes();
         if (codes != null) {
-            return codes.size() == 1
-                    ? codes.iterator().next()
-                    : "one of " + codes.stream().limit(12).collect(Collectors.joining(", "))
-                            + (codes.size() > 12 ? ", …" : "");
+            return codes.size() == 1 ? codes.iterator().next() : "one of " + NearNames.listed(codes);
         }
         Set<String> words = new LinkedHashSet<>();
         shape.scalars().forEach(type -> words.add(type.words()));
@@ -276,7 +273,9 @@ final class ValueFit {
         }
     }
 
-    /** {@return whether the sample or schema of a source shows that an expression may give nothing} */
+    /**
+     * {@return whether the sample or schema of a source shows that an expression may give nothing}
+     */
     boolean mayBeAbsent(Expr expr) {
         if (expr instanceof Expr.Literal literal) {
             return literal.value() == Missing.ABSENT;

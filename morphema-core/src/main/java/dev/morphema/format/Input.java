@@ -5,6 +5,11 @@ import java.io.InputStream;
 
 /** Bytes to be read, with a name for problems. */
 public interface Input {
+    /** {@return bytes at hand as an input, which can be read again}; they are not to be changed. */
+    static Input of(String name, byte[] bytes) {
+        return new BytesInput(name, bytes);
+    }
+
     /** {@return what problems call this input, usually its file} */
     String name();
 

@@ -11,6 +11,7 @@ import java.util.stream.Collectors;
 /** Finds what the author may have meant. */
 public final class NearNames {
     private static final int MOST = 3;
+    private static final int MOST_LISTED = 12;
 
     /** Longer names take too long to compare, and nobody has misspelt them. */
     private static final int MOST_COMPARED = 400;
@@ -51,8 +52,13 @@ public final class NearNames {
         if (sorted.isEmpty()) {
             return Optional.empty();
         }
-        String shown = sorted.stream().limit(12).collect(Collectors.joining(", "));
-        return Optional.of("there is " + shown + (sorted.size() > 12 ? ", …" : ""));
+        return Optional.of("there is " + listed(sorted));
+    }
+
+    /** {@return names as a sentence lists them}: the first of them, if there are many. */
+    public static String listed(Collection<String> names) {
+        String shown = names.stream().limit(MOST_LISTED).collect(Collectors.joining(", "));
+        return shown + (names.size() > MOST_LISTED ? ", …" : "");
     }
 
     /** Whether it is an attribute, and how its words are joined, is what is mixed up most. */

@@ -11,8 +11,8 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a schema and samples tell together: the schema what there may be, the samples what the values
- * look like. Immutable while the samples are.
+ * What a schema and samples tell together: the schema what there may be, the samples what the
+ * values look like. Immutable while the samples are.
  */
 public final class JoinedShape implements Shape {
     private final SchemaShape schema;

@@ -1,6 +1,7 @@
 package dev.morphema.shape;
 
 import dev.morphema.convert.TypeConverters;
+import dev.morphema.problem.NearNames;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Converter;
 import dev.morphema.value.Kind;
@@ -111,18 +112,12 @@ public record ScalarType(Kind kind, Kind form, boolean whole, List<String> codes
             return Optional.of(words());
         }
         if (!codes.isEmpty()) {
-            return codes.contains(text) ? Optional.empty() : Optional.of("one of " + listed(codes));
+            return codes.contains(text) ? Optional.empty() : Optional.of("one of " + NearNames.listed(codes));
         }
         return facets.stream()
                 .filter(facet -> !facet.holds().test(text))
                 .map(Facet::words)
                 .findFirst();
-    }
-
-    /** {@return some codes, as a sentence lists them} */
-    static String listed(List<String> codes) {
-        int most = 12;
-        return String.join(", ", codes.subList(0, Math.min(codes.size(), most))) + (codes.size() > most ? ", …" : "");
     }
 
     private boolean isOfForm(String text) {

@@ -2,6 +2,7 @@ package dev.morphema.shape;
 
 import dev.morphema.format.Input;
 import java.io.IOException;
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -20,6 +21,23 @@ public interface SchemaReader {
      * @throws dev.morphema.problem.ProblemException if it is not well-formed, or is no schema
      */
     Optional<SchemaShape> read(String path, String format, Files files) throws IOException;
+
+    /**
+     * {@return what the first of some readers says that knows the schema; empty if none does}
+     *
+     * @throws IOException if the schema cannot be read
+     * @throws dev.morphema.problem.ProblemException if it is not well-formed, or is no schema
+     */
+    static Optional<SchemaShape> first(List<SchemaReader> readers, String path, String format, Files files)
+            throws IOException {
+        for (SchemaReader reader : readers) {
+            Optional<SchemaShape> shape = reader.read(path, format, files);
+            if (shape.isPresent()) {
+                return shape;
+            }
+        }
+        return Optional.empty();
+    }
 
     /** Opens the files of a schema. */
     @FunctionalInterface

@@ -10,13 +10,10 @@ import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
-import java.util.EnumSet;
 import java.util.IdentityHashMap;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
@@ -69,17 +66,17 @@ public final class SchemaShape implements Shape {
         }
     }
 
-    /** What all occurrences of one definition share. */
     private final Body body;
 
     private final boolean many;
 
-    private SchemaShape(Body body, boolean many) {
+    SchemaShape(Body body, boolean many) {
         this.body = body;
         this.many = many;
     }
 
-    private record Body(
+    /** What all occurrences of one definition share. */
+    record Body(
             Map<FieldName, Field> fields,
             List<ScalarType> scalars,
             boolean record,
@@ -91,8 +88,8 @@ public final class SchemaShape implements Shape {
             @Nullable String description) {}
 
     /** {@return what makes a shape} */
-    public static Builder builder() {
-        return new Builder();
+    public static SchemaShapeBuilder builder() {
+        return new SchemaShapeBuilder();
     }
 
     /** {@return a shape that allows everything} */
@@ -100,164 +97,13 @@ public final class SchemaShape implements Shape {
         return builder().others(Others.ANY).build();
     }
 
-    /** Makes a shape. Not thread-safe. */
-    public static final class Builder {
-        private final Map<FieldName, Field> fields = new LinkedHashMap<>();
-        private final List<ScalarType> scalars = new ArrayList<>();
-        private boolean record;
-        private Items items = Items.ONE;
-        private Others others = Others.NONE;
-        private boolean ordered;
-        private boolean textual;
-        private boolean nullable;
-        private @Nullable String description;
-
-        private Builder() {}
-
-        /** There are records here. */
-        public Builder record() {
-            record = true;
-            return this;
-        }
-
-        /** Records here have a field; one of the same name is the same, required if one of them is. */
-        public Builder field(Field field) {
-            record = true;
-            fields.merge(field.name(), field, Builder::both);
-            return this;
-        }
-
-        private static Field both(Field one, Field other) {
-            return new Field(
-                    one.name(),
-                    one.required() || other.required(),
-                    one.repeated() || other.repeated(),
-                    one.fixed() == null ? other.fixed() : one.fixed(),
-                    () -> all(one.shape().get(), other.shape().get()));
-        }
-
-        private static SchemaShape all(SchemaShape one, SchemaShape other) {
-            return one.body == other.body
-                    ? one
-                    : builder().all(List.of(one, other)).build();
-        }
-
-        /** Values here may be of a type. */
-        public Builder scalar(ScalarType type) {
-            scalars.add(type);
-            return this;
-        }
-
-        /** There may be lists here of what is said else. */
-        public Builder items(Items what) {
-            items = what;
-            return this;
-        }
-
-        /** Whether there may be more fields than those that are named; if nothing is said, there are none. */
-        public Builder others(Others which) {
-            others = which;
-            return this;
-        }
-
-        /** The fields come in the order in which they were given. */
-        public Builder ordered() {
-            ordered = true;
-            return this;
-        }
-
-        /** Values are read as texts, whatever their form. */
-        public Builder textual() {
-            textual = true;
-            return this;
-        }
-
-        /** Null may stand here. */
-        public Builder nullable() {
-            nullable = true;
-            return this;
-        }
-
-        /** What people are told of it, or null. */
-        public Builder description(@Nullable String words) {
-            description = words == null ? description : words;
-            return this;
-        }
-
-        /** What is here is of all of these shapes at once. */
-        public Builder all(Collection<SchemaShape> shapes) {
-            for (SchemaShape shape : shapes) {
-                shape.body.fields.values().forEach(this::field);
-                if (scalars.isEmpty()) {
-                    scalars.addAll(shape.body.scalars);
-                }
-                take(shape);
-                items = shape.body.items == Items.ONE ? items : shape.body.items;
-                others = shape.body.others == Others.NONE || others == Others.NONE ? Others.NONE : others;
-            }
-            return this;
-        }
-
-        /** What is here is of one of these shapes. */
-        public Builder either(List<SchemaShape> shapes) {
-            List<SchemaShape> records =
-                    shapes.stream().filter(SchemaShape::isRecord).toList();
-            for (SchemaShape shape : shapes) {
-                for (Field field : shape.body.fields.values()) {
-                    boolean always = records.stream().allMatch(each -> each.requires(field.name()));
-                    Field known = fields.get(field.name());
-                    Field allowed = always ? field : field.optional();
-                    fields.put(field.name(), known == null ? allowed : oneOf(known, allowed));
-                }
-                scalars.addAll(shape.body.scalars);
-                take(shape);
-            }
-            Set<Items> all = EnumSet.noneOf(Items.class);
-            shapes.forEach(shape -> all.add(shape.body.items));
-            items = all.size() == 1 ? all.iterator().next() : Items.EITHER;
-            others = shapes.stream().map(shape -> shape.body.others).reduce(others, Builder::looser);
-            return this;
-        }
-
-        private static Others looser(Others one, Others other) {
-            return one.compareTo(other) > 0 ? one : other;
-        }
-
-        private void take(SchemaShape shape) {
-            record |= shape.body.record;
-            ordered |= shape.body.ordered;
-            textual |= shape.body.textual;
-            nullable |= shape.body.nullable;
-            description(shape.body.description);
-        }
-
-        private static Field oneOf(Field one, Field other) {
-            return new Field(
-                    one.name(),
-                    one.required() && other.required(),
-                    one.repeated() || other.repeated(),
-                    Objects.equals(one.fixed(), other.fixed()) ? one.fixed() : null,
-                    () -> eitherOf(one.shape().get(), other.shape().get()));
-        }
-
-        private static SchemaShape eitherOf(SchemaShape one, SchemaShape other) {
-            return one.body == other.body
-                    ? one
-                    : builder().either(List.of(one, other)).build();
-        }
-
-        /** {@return the shape} */
-        public SchemaShape build() {
-            Map<FieldName, Field> all = Collections.unmodifiableMap(new LinkedHashMap<>(fields));
-            Body body =
-                    new Body(all, List.copyOf(scalars), record, items, others, ordered, textual, nullable, description);
-            return new SchemaShape(body, false);
-        }
-    }
-
     @Override
     public String origin() {
         return "schema";
+    }
+
+    Body body() {
+        return body;
     }
 
     /** {@return the fields, in the order of the schema} */

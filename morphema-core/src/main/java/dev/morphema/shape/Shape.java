@@ -16,7 +16,9 @@ public interface Shape {
     /** {@return what this was learnt from, as a message names it: "sample" or "schema"} */
     String origin();
 
-    /** {@return what is the same for two shapes that come of one definition, which may hold itself} */
+    /**
+     * {@return what is the same for two shapes that come of one definition, which may hold itself}
+     */
     default Object definition() {
         return this;
     }
@@ -37,7 +39,9 @@ public interface Shape {
     /** Adds the names of all fields, at any depth below this, as a mapping writes them. */
     void addNamesBelow(Set<String> names);
 
-    /** {@return why a type does not take some value that may stand here, or null if it takes all} */
+    /**
+     * {@return why a type does not take some value that may stand here, or null if it takes all}
+     */
     @Nullable
     Problem refusedBy(Converter type);
 

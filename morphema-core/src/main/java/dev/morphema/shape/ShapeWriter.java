@@ -16,8 +16,8 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Learns a shape from documents that pass as events, of which it keeps nothing but which records are
- * open. Not thread-safe.
+ * Learns a shape from documents that pass as events, of which it keeps nothing but which records
+ * are open. Not thread-safe.
  */
 public final class ShapeWriter implements EventWriter {
     /** A record that is open. */

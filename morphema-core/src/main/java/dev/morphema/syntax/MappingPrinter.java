@@ -249,6 +249,13 @@ public final class MappingPrinter {
         return clauses.printed();
     }
 
+    /**
+     * {@return whether a word means something at the start of a statement, or after an expression}
+     */
+    public static boolean isWord(String name) {
+        return WORDS.contains(name);
+    }
+
     /** {@return a name of a field, in quotes where it could be taken for something else} */
     static String name(Name name) {
         boolean plain = name.text().matches(PLAIN_NAME) && !WORDS.contains(name.text());

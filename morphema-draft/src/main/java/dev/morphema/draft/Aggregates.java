@@ -12,7 +12,9 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
-/** What can be made of several values: counts, sums, the first and the last, lists and joined texts. */
+/**
+ * What can be made of several values: counts, sums, the first and the last, lists and joined texts.
+ */
 final class Aggregates {
     private static final List<String> MARKS = List.of(", ", ",", "|", ";", "; ", " ", "/", "-", " / ", " | ", "");
     private static final int MOST_PRODUCTS = 12;

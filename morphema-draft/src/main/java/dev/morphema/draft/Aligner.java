@@ -12,7 +12,9 @@ import java.util.Set;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
-/** Finds how the turns of a loop become the records of a target: one each, some of them, or groups. */
+/**
+ * Finds how the turns of a loop become the records of a target: one each, some of them, or groups.
+ */
 final class Aligner {
     private static final int MOST_FILTERS = 24;
     private static final int MOST_CODES = 6;
@@ -20,6 +22,8 @@ final class Aligner {
     private final Expected expected;
     private final GroupAligner groups;
     private final List<Alignment> found = new ArrayList<>();
+    /** The choices of turns that were tried before. */
+    private final Set<String> keptBefore = new HashSet<>();
 
     /**
      * @param children for each turn around, the records to explain
@@ -39,24 +43,25 @@ final class Aligner {
             for (Chain joined : joins(chain, columns.single())) {
                 Columns own = new Columns(joined.scope());
                 whole(joined, own.single(), 1.2);
-                groups.byKeys(joined, own.single(), 2);
+                groups.byKeys(joined, own, 2);
             }
             some(chain, columns.single());
             groups.headed(chain, columns.single());
-            groups.byKeys(chain, columns.single(), 1);
+            groups.byKeys(chain, columns, 1);
         }
         return found;
     }
 
-    private final Set<String> keptBefore = new HashSet<>();
-
-    /** {@return groups of what is left of loops by some condition on a code}; for when there is nothing better. */
+    /**
+     * {@return groups of what is left of loops by some condition on a code}; for when there is
+     * nothing better.
+     */
     List<Alignment> alignFiltered(List<Chain> chains) {
         found.clear();
         for (Chain chain : chains) {
-            groups.hidden(chain);
-            int tried = 0;
             List<Column> columns = new ArrayList<>(new Columns(chain.scope()).single());
+            groups.hidden(chain, columns);
+            int tried = 0;
             // What has few values is a state more likely than what has many.
             columns.sort(Comparator.comparingInt(column -> column.distinct().size()));
             for (Column column : columns) {
@@ -93,7 +98,7 @@ final class Aligner {
             return false;
         }
         Chain left = chain.only(condition, kept);
-        groups.byKeys(left, new Columns(left.scope()).single(), 2);
+        groups.byKeys(left, new Columns(left.scope()), 2);
         return true;
     }
 
@@ -113,7 +118,7 @@ final class Aligner {
         }
         Scope scope = chain.scope();
         int[] inOrder = IntStream.range(0, scope.size()).toArray();
-        int score = matches(columns, inOrder);
+        int score = Leaves.explained(expected.leaves(), columns, inOrder);
         // Where nothing is as it was, as many as there are wanted may be those.
         boolean asMany = expected.records().size() > 2;
         if (score > 0 || expected.records().size() == 1 || asMany) {
@@ -121,7 +126,9 @@ final class Aligner {
         }
         if (score < expected.leaves().size()) {
             int[] permuted = matching(chain, columns);
-            if (permuted != null && !Arrays.equals(permuted, inOrder) && matches(columns, permuted) > score) {
+            if (permuted != null
+                    && !Arrays.equals(permuted, inOrder)
+                    && Leaves.explained(expected.leaves(), columns, permuted) > score) {
                 add(
                         chain.clause(),
                         scope.only(IntStream.of(permuted).boxed().toList()),
@@ -136,27 +143,6 @@ final class Aligner {
         groups.add(clause, scope, order, over, cost);
     }
 
-    /** How many values of the records stand in the turns, taken in some order. */
-    private int matches(List<Column> columns, int[] order) {
-        int count = 0;
-        for (Leaves.Leaf leaf : expected.leaves()) {
-            for (Column column : columns) {
-                boolean same = true;
-                boolean any = false;
-                for (int i = 0; same && i < order.length; i++) {
-                    Cell want = leaf.cells().get(i);
-                    same = Leaves.alike(want, column.cells().get(order[i]));
-                    any |= want != null;
-                }
-                if (same && any) {
-                    count++;
-                    break;
-                }
-            }
-        }
-        return count;
-    }
-
     /** {@return for each record the turn with the same values, if they tell; or null} */
     private int @Nullable [] matching(Chain chain, List<Column> columns) {
         int[] sizes = chain.sizes();
@@ -166,7 +152,7 @@ final class Aligner {
             for (Column column : columns) {
                 int[] own = expected.matched(leaf, column, sizes);
                 if (own != null) {
-                    int score = matches(columns, own);
+                    int score = Leaves.explained(expected.leaves(), columns, own);
                     if (score > best) {
                         best = score;
                         order = own;

@@ -28,7 +28,9 @@ record Alignment(String clause, Scope scope, int[] starts, int[] order, String o
         return true;
     }
 
-    /** {@return the loop with a name for the number of each turn within those of one turn around} */
+    /**
+     * {@return the loop with a name for the number of each turn within those of one turn around}
+     */
     Alignment numbered(String name) {
         List<@Nullable Object[]> turns = new ArrayList<>();
         for (int around = 0; around + 1 < starts.length; around++) {

@@ -59,7 +59,15 @@ record Body(List<Node> nodes, int right, int total, double cost) {
      * @param clause the loop
      * @param body what each turn writes: fields, or one rule without name
      */
-    record FieldLoop(String name, String clause, Body body) implements Node {}
+    record FieldLoop(String name, String clause, Body body) implements Node {
+        /**
+         * {@return a loop of which it is not known what it goes through, but what it is to write}
+         */
+        static Body unknown(String name, String row, Body body) {
+            String clause = "for " + row + " in todo(\"what repeats here\")";
+            return new Body(List.of(new FieldLoop(name, clause, body)), 0, Math.max(1, body.total()), 0);
+        }
+    }
 
     /** A name for the rest of the block. */
     record Let(String name, String expression) implements Node {}

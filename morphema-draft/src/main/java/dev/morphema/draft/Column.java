@@ -1,6 +1,5 @@
 package dev.morphema.draft;
 
-import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
@@ -33,12 +32,5 @@ record Column(String expression, String name, List<@Nullable Cell> cells, double
     /** {@return whether some turn has a value} */
     boolean hasAny() {
         return cells.stream().anyMatch(Objects::nonNull);
-    }
-
-    /** {@return the same expression at some of the turns} */
-    Column only(List<Integer> turns) {
-        List<@Nullable Cell> some = new ArrayList<>();
-        turns.forEach(turn -> some.add(cells.get(turn)));
-        return new Column(expression, name, some, cost);
     }
 }

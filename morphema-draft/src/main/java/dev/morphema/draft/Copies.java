@@ -59,7 +59,9 @@ final class Copies {
         }
     }
 
-    /** Adds all ways to write the values of a column as those that are wanted, where both have one. */
+    /**
+     * Adds all ways to write the values of a column as those that are wanted, where both have one.
+     */
     private void converted(Column column, double cost, List<Rule> rules) {
         List<Cell> from = new ArrayList<>();
         List<Cell> to = new ArrayList<>();

@@ -21,7 +21,9 @@ public final class Draft {
         this.differences = List.copyOf(differences);
     }
 
-    /** {@return the mapping, laid out in the one style, with what is to be known of it in comments} */
+    /**
+     * {@return the mapping, laid out in the one style, with what is to be known of it in comments}
+     */
     public String text() {
         return mapping.text();
     }
@@ -29,8 +31,8 @@ public final class Draft {
     /**
      * Puts the mapping into a new file: whole, or not at all.
      *
-     * @throws dev.morphema.problem.ProblemException if there is such a file already, or it cannot be
-     *     written
+     * @throws dev.morphema.problem.ProblemException if there is such a file already, or it cannot
+     *     be written
      */
     public void write(Path file) {
         mapping.writeNew(file);

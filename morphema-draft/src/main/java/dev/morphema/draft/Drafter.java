@@ -10,7 +10,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.regex.Pattern;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -227,8 +227,7 @@ final class Drafter {
             return todo(name, "a list of values");
         }
         Body body = wanted(records);
-        String clause = "for " + Names.first(names, "row", "each") + " in todo(\"what repeats here\")";
-        return new Body(List.of(new Body.FieldLoop(name, clause, body)), 0, body.total(), 0);
+        return Body.FieldLoop.unknown(name, Names.first(names, "row", "each"), body);
     }
 
     private static Body wanted(List<Item> records) {
@@ -306,21 +305,9 @@ final class Drafter {
     }
 
     private static double score(Alignment alignment, List<Leaves.Leaf> leaves) {
-        List<Column> columns = new Columns(alignment.scope()).single();
-        double score = -alignment.cost() * 0.5;
-        for (Leaves.Leaf leaf : leaves) {
-            for (Column column : columns) {
-                boolean same = column.hasAny();
-                for (int i = 0; same && i < leaf.cells().size(); i++) {
-                    same = Leaves.alike(leaf.cells().get(i), column.cells().get(i));
-                }
-                if (same) {
-                    score += 1;
-                    break;
-                }
-            }
-        }
-        return score + (alignment.isInOrder() ? 0.1 : 0);
+        int[] turns = IntStream.range(0, alignment.scope().size()).toArray();
+        int explained = Leaves.explained(leaves, new Columns(alignment.scope()).single(), turns);
+        return explained - alignment.cost() * 0.5 + (alignment.isInOrder() ? 0.1 : 0);
     }
 
     private Body loop(String name, List<Item> records, Alignment alignment, Place around) {
@@ -342,7 +329,7 @@ final class Drafter {
         boolean single = records.stream().noneMatch(Item::isRecord);
         Body body = single ? value(name, records, place) : withLets(record("", records, place), place);
         String written = DraftText.nodes(body.nodes());
-        if (Pattern.compile("\\b" + number + "\\b").matcher(written).find()) {
+        if (Names.isUsed(number, written)) {
             clause += " numbered " + number;
         }
         for (Map.Entry<String, String> by : place.numberings().entrySet()) {
@@ -358,7 +345,7 @@ final class Drafter {
         String written = DraftText.nodes(body.nodes());
         List<Node> nodes = new ArrayList<>();
         place.rules().lets().forEach((name, expression) -> {
-            if (Pattern.compile("\\b" + name + "\\b").matcher(written).find()) {
+            if (Names.isUsed(name, written)) {
                 nodes.add(new Body.Let(name, expression));
             }
         });

@@ -36,7 +36,7 @@ public final class Drafting {
     private final Side target;
     private final String targetName;
     private final Path folder;
-    private final Set<String> taken = Names.reserved();
+    private final Set<String> taken = new HashSet<>();
 
     private Drafting(List<String> from, String to, Path folder) {
         this.folder = folder.toAbsolutePath().normalize();

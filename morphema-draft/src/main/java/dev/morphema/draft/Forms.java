@@ -88,7 +88,10 @@ final class Forms {
             };
         }
 
-        /** {@return a text with one letter for each run of letters, and one digit for each of digits} */
+        /**
+         * {@return a text with one letter for each run of letters, and one digit for each of
+         * digits}
+         */
         static String outline(String text) {
             return text.replaceAll("[0-9]+", "0").replaceAll("\\p{L}+", "ä");
         }

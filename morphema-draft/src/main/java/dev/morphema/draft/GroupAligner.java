@@ -39,7 +39,9 @@ final class GroupAligner {
         }
     }
 
-    /** One record for each row with some code, and the rows behind it: headers and their details. */
+    /**
+     * One record for each row with some code, and the rows behind it: headers and their details.
+     */
     void headed(Chain chain, List<Column> columns) {
         int[] sizes = chain.sizes();
         if (expected.records().isEmpty()
@@ -58,11 +60,6 @@ final class GroupAligner {
     }
 
     private void headed(Chain chain, Column column, String code, int[] sizes) {
-        Set<String> names = new HashSet<>(taken);
-        names.addAll(chain.names());
-        String loop = chain.vars().get(chain.vars().size() - 1).name();
-        String about = chain.vars().get(chain.vars().size() - 1).about();
-        String members = Names.first(names, Names.plural(loop), "members", "same");
         List<@Nullable Object[]> turns = new ArrayList<>();
         int base = 0;
         Cell constant = null;
@@ -88,21 +85,19 @@ final class GroupAligner {
             base += sizes[around];
         }
         if (constant != null) {
+            GroupNames names = GroupNames.of(chain, List.of(), taken);
             String clause = chain.clause() + " group from " + column.expression() + " == " + Texts.constant(constant)
-                    + " as " + members;
-            Scope scope = chain.around().with(List.of(new Var(members, Var.Form.GROUP, about)), turns);
+                    + " as " + names.members();
+            Scope scope = chain.around().with(names.vars(), turns);
             add(clause, scope, IntStream.range(0, turns.size()).toArray(), chain.over(), 1.2);
         }
     }
 
     /** One record for each value of a key, or each pair of values of two. */
-    void byKeys(Chain chain, List<Column> plain, double cost) {
-        List<Column> columns = new ArrayList<>(plain);
-        plain.forEach(column -> columns.addAll(DatedColumns.of(column)));
-        columns.addAll(tables.lookups(new Columns(chain.scope()).repeated(), plain, Set.of(chain.over())));
+    void byKeys(Chain chain, Columns all, double cost) {
         int[] sizes = chain.sizes();
         for (int i = 0; i < sizes.length; i++) {
-            if (sizes[i] < expected.size(i) || sizes[i] > 0 && expected.starts()[i + 1] == expected.starts()[i]) {
+            if (sizes[i] < expected.size(i) || sizes[i] > 0 && expected.size(i) == 0) {
                 return;
             }
         }
@@ -111,6 +106,9 @@ final class GroupAligner {
                 || Arrays.stream(sizes).sum() <= expected.records().size()) {
             return;
         }
+        List<Column> columns = new ArrayList<>(all.single());
+        all.single().forEach(column -> columns.addAll(DatedColumns.of(column)));
+        columns.addAll(tables.lookups(all.repeated(), all.single(), Set.of(chain.over())));
         Set<String> own = new HashSet<>();
         chain.vars().forEach(variable -> own.add(variable.name()));
         List<Link> links = new ArrayList<>();
@@ -132,12 +130,15 @@ final class GroupAligner {
         }
     }
 
-    /** Groups whose key is no field of the records: they are told by how many there are, and by totals. */
-    void hidden(Chain chain) {
+    /**
+     * Groups whose key is no field of the records: they are told by how many there are, and by
+     * totals.
+     */
+    void hidden(Chain chain, List<Column> columns) {
         int[] sizes = chain.sizes();
         Set<String> own = new HashSet<>();
         chain.vars().forEach(variable -> own.add(variable.name()));
-        for (Column column : new Columns(chain.scope()).single()) {
+        for (Column column : columns) {
             boolean fits = own.contains(Aligner.root(column))
                     && Arrays.stream(sizes).sum() > expected.records().size();
             List<List<Integer>> groups = new ArrayList<>();
@@ -155,12 +156,7 @@ final class GroupAligner {
     }
 
     private void hidden(Chain chain, Column key, List<List<Integer>> groups) {
-        Set<String> names = new HashSet<>(taken);
-        names.addAll(chain.names());
-        String name = Names.variable(key.name().replaceAll(".* ", ""), names);
-        Var loop = chain.vars().get(chain.vars().size() - 1);
-        String members = Names.first(names, Names.plural(loop.name()), "members", "same");
-        List<Var> vars = List.of(new Var(name, Var.Form.KEY), new Var(members, Var.Form.GROUP, loop.about()));
+        GroupNames names = GroupNames.of(chain, List.of(key), taken);
         List<@Nullable Object[]> turns = new ArrayList<>();
         List<@Nullable Object[]> flat = new ArrayList<>();
         chain.turns().forEach(flat::addAll);
@@ -172,15 +168,17 @@ final class GroupAligner {
                 turns.add(Scope.joined(chain.around().turns().get(around), cell, items));
             }
         }
-        Scope scope = chain.around().with(vars, turns);
-        String clause = chain.clause() + " group by " + name + " = " + key.expression() + " as " + members;
+        Scope scope = chain.around().with(names.vars(), turns);
+        String clause = chain.clause() + " " + names.clause();
         int[] order = byTotals(scope);
         if (order != null) {
             add(clause, scope.only(IntStream.of(order).boxed().toList()), order, chain.over(), 1.6);
         }
     }
 
-    /** {@return for each record the group with the same total of something; null if no total tells} */
+    /**
+     * {@return for each record the group with the same total of something; null if no total tells}
+     */
     private int @Nullable [] byTotals(Scope groups) {
         int[] sizes = new int[expected.starts().length - 1];
         for (int i = 0; i < sizes.length; i++) {
@@ -230,19 +228,6 @@ final class GroupAligner {
         if (!tried.add(expressions)) {
             return;
         }
-        Set<String> names = new HashSet<>(taken);
-        names.addAll(chain.names());
-        List<Var> vars = new ArrayList<>();
-        List<String> keys = new ArrayList<>();
-        for (Link link : links) {
-            String name = Names.variable(link.column().name().replaceAll(".* ", ""), names);
-            vars.add(new Var(name, Var.Form.KEY));
-            keys.add(name + " = " + link.column().expression());
-        }
-        String loop = chain.vars().get(chain.vars().size() - 1).name();
-        String about = chain.vars().get(chain.vars().size() - 1).about();
-        String members = Names.first(names, Names.plural(loop), "members", "same");
-        vars.add(new Var(members, Var.Form.GROUP, about));
         List<@Nullable Object[]> turns = new ArrayList<>();
         int[] order = new int[expected.records().size()];
         int base = 0;
@@ -259,19 +244,21 @@ final class GroupAligner {
                     key.add(Leaves.normal(Objects.requireNonNull(
                             Objects.requireNonNull(link.leaf()).cells().get(i))));
                 }
-                List<Integer> members0 = groups.get(key);
-                if (members0 == null) {
+                List<Integer> members = groups.get(key);
+                if (members == null) {
                     return;
                 }
                 order[i] = groupsBefore + inOrder.indexOf(key);
-                turns.add(turn(chain, links, members0, around, base));
+                turns.add(turn(chain, links, members, around, base));
             }
             groupsBefore += groups.size();
             base += sizes[around];
         }
         if (Arrays.stream(order).distinct().count() == order.length) {
-            String clause = chain.clause() + " group by " + String.join(", ", keys) + " as " + members;
-            add(clause, chain.around().with(vars, turns), order, chain.over(), cost);
+            List<Column> keys = links.stream().map(Link::column).toList();
+            GroupNames names = GroupNames.of(chain, keys, taken);
+            String clause = chain.clause() + " " + names.clause();
+            add(clause, chain.around().with(names.vars(), turns), order, chain.over(), cost);
         }
     }
 

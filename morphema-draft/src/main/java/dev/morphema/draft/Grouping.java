@@ -53,7 +53,9 @@ record Grouping(String clause, Scope scope) {
         return key == null ? null : grouped(key, chain, within, taken);
     }
 
-    /** {@return the column on which most others depend, of the fewest values; null if there is none} */
+    /**
+     * {@return the column on which most others depend, of the fewest values; null if there is none}
+     */
     private static @Nullable Column key(List<Column> columns) {
         Column best = null;
         long most = 0;
@@ -86,11 +88,6 @@ record Grouping(String clause, Scope scope) {
     }
 
     private static Grouping grouped(Column key, Chain chain, Scope within, Set<String> taken) {
-        Set<String> names = new HashSet<>(taken);
-        names.addAll(chain.names());
-        String name = Names.variable(key.name().replaceAll(".* ", ""), names);
-        Var loop = chain.vars().get(chain.vars().size() - 1);
-        String members = Names.first(names, Names.plural(loop.name()), "members", "same");
         Map<String, List<Item>> groups = new LinkedHashMap<>();
         Map<String, Cell> keys = new HashMap<>();
         for (int i = 0; i < within.size(); i++) {
@@ -103,8 +100,7 @@ record Grouping(String clause, Scope scope) {
         List<@Nullable Object[]> turns = new ArrayList<>();
         groups.forEach((text, items) ->
                 turns.add(Scope.joined(chain.around().turns().get(0), new @Nullable Object[] {keys.get(text), items})));
-        List<Var> vars = List.of(new Var(name, Var.Form.KEY), new Var(members, Var.Form.GROUP, loop.about()));
-        String clause = "group by " + name + " = " + key.expression() + " as " + members;
-        return new Grouping(clause, chain.around().with(vars, turns));
+        GroupNames names = GroupNames.of(chain, List.of(key), taken);
+        return new Grouping(names.clause(), chain.around().with(names.vars(), turns));
     }
 }

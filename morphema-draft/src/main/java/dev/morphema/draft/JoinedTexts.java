@@ -70,7 +70,10 @@ final class JoinedTexts {
         return true;
     }
 
-    /** {@return how far the texts go with one more value, where it is; null if one has something else} */
+    /**
+     * {@return how far the texts go with one more value, where it is; null if one has something
+     * else}
+     */
     private int @Nullable [] after(Column column, String mark, int[] at) {
         int[] next = at.clone();
         boolean any = false;

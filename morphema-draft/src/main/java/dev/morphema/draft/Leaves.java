@@ -8,7 +8,9 @@ import java.util.Locale;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** The single values within some records of the target, by which records of a source are recognised. */
+/**
+ * The single values within some records of the target, by which records of a source are recognised.
+ */
 final class Leaves {
     private static final int DEEPEST = 2;
 
@@ -55,6 +57,31 @@ final class Leaves {
                 collect(field, below, leaves, depth + 1);
             }
         }
+    }
+
+    /**
+     * {@return how many values of some records stand in columns}
+     *
+     * @param turns for each record the turn in which they are looked for
+     */
+    static int explained(List<Leaf> leaves, List<Column> columns, int[] turns) {
+        int count = 0;
+        for (Leaf leaf : leaves) {
+            count += columns.stream().anyMatch(column -> isIn(leaf, column, turns)) ? 1 : 0;
+        }
+        return count;
+    }
+
+    private static boolean isIn(Leaf leaf, Column column, int[] turns) {
+        boolean any = false;
+        for (int i = 0; i < turns.length; i++) {
+            Cell want = leaf.cells().get(i);
+            if (!alike(want, column.cells().get(turns[i]))) {
+                return false;
+            }
+            any |= want != null;
+        }
+        return any;
     }
 
     /** {@return whether two values are the same, in whatever way they are written} */

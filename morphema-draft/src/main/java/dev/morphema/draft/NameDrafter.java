@@ -182,7 +182,10 @@ final class NameDrafter {
         return codes;
     }
 
-    /** {@return the expression that writes a column, or null if its codes are others than those wanted} */
+    /**
+     * {@return the expression that writes a column, or null if its codes are others than those
+     * wanted}
+     */
     private @Nullable String converted(Column column, TargetField field, Set<String> codes) {
         if (!field.codes().isEmpty() && codes.contains(Examples.ANY_TEXT)) {
             return null;
@@ -334,8 +337,7 @@ final class NameDrafter {
         }
         String row = Names.first(names, "row", "each");
         Body body = record(field, unknown(scope, row), field.name());
-        String clause = "for " + row + " in todo(\"what repeats here\")";
-        return new Body(List.of(new Body.FieldLoop(written, clause, body)), 0, Math.max(1, body.total()), 0);
+        return Body.FieldLoop.unknown(written, row, body);
     }
 
     /** {@return a scope with one more name, in which nothing is known of any} */

@@ -2,7 +2,6 @@ package dev.morphema.draft;
 
 import dev.morphema.syntax.MappingPrinter;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
@@ -12,52 +11,9 @@ import java.util.regex.Pattern;
 final class Names {
     private static final Pattern PLAIN = Pattern.compile("[\\p{L}_][\\p{L}\\p{Nd}_]*(-[\\p{L}_][\\p{L}\\p{Nd}_]*)*");
 
-    /** Words that mean something where a name may stand. */
-    private static final Set<String> WORDS = Set.of(
-            "for",
-            "let",
-            "if",
-            "copy",
-            "require",
-            "and",
-            "or",
-            "not",
-            "in",
-            "then",
-            "else",
-            "where",
-            "group",
-            "sort",
-            "distinct",
-            "numbered",
-            "take",
-            "keyed",
-            "only",
-            "without",
-            "as",
-            "by",
-            "asc",
-            "desc",
-            "warn",
-            "into",
-            "key",
-            "range",
-            "to",
-            "many",
-            "true",
-            "false",
-            "null",
-            "absent",
-            "optional",
-            "runs",
-            "from",
-            "source",
-            "target",
-            "table",
-            "param",
-            "define",
-            "use",
-            "prefix");
+    /** Words that begin a declaration or a clause, and no statement. */
+    private static final Set<String> WORDS =
+            Set.of("optional", "runs", "from", "source", "target", "table", "param", "define", "use", "prefix");
 
     /** Words of one meaning, the first standing for all. */
     private static final List<List<String>> ALIKE = List.of(
@@ -86,9 +42,18 @@ final class Names {
 
     private Names() {}
 
+    private static boolean isWord(String name) {
+        return WORDS.contains(name) || MappingPrinter.isWord(name);
+    }
+
+    /** {@return whether a text of a mapping names something} */
+    static boolean isUsed(String name, String text) {
+        return Pattern.compile("\\b" + name + "\\b").matcher(text).find();
+    }
+
     /** {@return whether a name can stand as it is} */
     static boolean isPlain(String name) {
-        return PLAIN.matcher(name).matches() && !WORDS.contains(name);
+        return PLAIN.matcher(name).matches() && !isWord(name);
     }
 
     /** {@return a field as a step of a path writes it} */
@@ -106,11 +71,14 @@ final class Names {
         int colon = whole.indexOf(':');
         String prefix = colon > 0 ? whole.substring(0, colon + 1) : "";
         String local = whole.substring(prefix.length());
-        boolean plain = PLAIN.matcher(local).matches() && (!WORDS.contains(local) || attribute);
+        boolean plain = PLAIN.matcher(local).matches() && (!isWord(local) || attribute);
         return (attribute ? "@" : "") + prefix + (plain ? local : MappingPrinter.raw(local));
     }
 
-    /** {@return a name for a variable that is not taken yet, made of some name in data}; it is taken from now on. */
+    /**
+     * {@return a name for a variable that is not taken yet, made of some name in data}; it is taken
+     * from now on.
+     */
     static String variable(String wish, Set<String> taken) {
         StringBuilder made = new StringBuilder();
         boolean upper = false;
@@ -123,7 +91,7 @@ final class Names {
             }
         }
         String plain = made.toString();
-        if (WORDS.contains(plain)) {
+        if (isWord(plain)) {
             plain += "Data";
         } else if (plain.isEmpty() || Character.isDigit(plain.charAt(0))) {
             plain = "x" + plain;
@@ -135,7 +103,10 @@ final class Names {
         return free;
     }
 
-    /** {@return the first of several names that is not taken yet, or else one made of the first}; it is taken from now on. */
+    /**
+     * {@return the first of several names that is not taken yet, or else one made of the first}; it
+     * is taken from now on.
+     */
     static String first(Set<String> taken, String... wishes) {
         for (String wish : wishes) {
             if (isPlain(wish) && taken.add(wish)) {
@@ -229,10 +200,5 @@ final class Names {
             }
         }
         return words;
-    }
-
-    /** {@return names that variables cannot have, since words of the language are so called} */
-    static Set<String> reserved() {
-        return new HashSet<>(WORDS);
     }
 }

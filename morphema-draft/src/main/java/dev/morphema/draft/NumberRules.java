@@ -158,7 +158,9 @@ final class NumberRules {
         offer(combined(one, other, one.expression() + " " + sign + " " + other.expression(), operation, cost));
     }
 
-    /** {@return two numbers in one, or null if the first result already is another than that wanted} */
+    /**
+     * {@return two numbers in one, or null if the first result already is another than that wanted}
+     */
     private @Nullable Term combined(
             Term one, Term other, String expression, BinaryOperator<BigDecimal> operation, double cost) {
         if (first >= 0 && !isFirst(one.values().get(first), other.values().get(first), operation)) {
@@ -224,7 +226,10 @@ final class NumberRules {
                 term.cost() + cost));
     }
 
-    /** {@return what two numbers give at each turn, if it is always the same, of three different ones; or null} */
+    /**
+     * {@return what two numbers give at each turn, if it is always the same, of three different
+     * ones; or null}
+     */
     private @Nullable BigDecimal constant(Term term, BinaryOperator<BigDecimal> operation) {
         BigDecimal same = null;
         int seen = 0;

@@ -4,7 +4,10 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
-/** The prefixes by which names of other namespaces than that of the root are written. Not thread-safe. */
+/**
+ * The prefixes by which names of other namespaces than that of the root are written. Not
+ * thread-safe.
+ */
 final class Prefixes {
     private static final Map<String, String> KNOWN =
             Map.of("http://www.w3.org/XML/1998/namespace", "xml", "http://www.w3.org/2001/XMLSchema-instance", "xsi");

@@ -6,15 +6,44 @@ import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/**
- * An expression that gives several records or values at each turn of a scope.
- *
- * @param expression as the mapping writes it
- * @param name what it is about
- * @param items what there is at each turn
- * @param cost how far-fetched it is
- */
-record Repeat(String expression, String name, List<List<Item>> items, double cost) {
+/** An expression that gives several records or values at each turn of a scope. */
+final class Repeat {
+    private final String expression;
+    private final String name;
+    private final List<List<Item>> items;
+    private final double cost;
+    /** Found when they are first asked for: they are gone through for each field that is wanted. */
+    private @Nullable List<Values> values;
+
+    /**
+     * @param expression as the mapping writes it
+     * @param name what it is about
+     * @param items what there is at each turn
+     * @param cost how far-fetched it is
+     */
+    Repeat(String expression, String name, List<List<Item>> items, double cost) {
+        this.expression = expression;
+        this.name = name;
+        this.items = items;
+        this.cost = cost;
+    }
+
+    String expression() {
+        return expression;
+    }
+
+    String name() {
+        return name;
+    }
+
+    List<List<Item>> items() {
+        return items;
+    }
+
+    double cost() {
+        return cost;
+    }
+
     /**
      * A field of all of them.
      *
@@ -25,9 +54,12 @@ record Repeat(String expression, String name, List<List<Item>> items, double cos
 
     /** {@return the paths to single values within the items} */
     List<Values> values() {
-        List<Values> found = new ArrayList<>();
-        collect("", name, items, found, 0);
-        return found;
+        if (values == null) {
+            List<Values> found = new ArrayList<>();
+            collect("", name, items, found, 0);
+            values = List.copyOf(found);
+        }
+        return values;
     }
 
     private static void collect(String path, String name, List<List<Item>> places, List<Values> found, int depth) {

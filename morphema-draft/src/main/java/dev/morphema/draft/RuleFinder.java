@@ -28,6 +28,7 @@ final class RuleFinder {
     private final Belonging belonging;
     private final Tables tables;
     private @Nullable List<Term> terms;
+    private @Nullable List<Column> ends;
 
     /**
      * @param around the sequences that are gone through around this place
@@ -120,6 +121,13 @@ final class RuleFinder {
 
     /** The first and the last of what repeats, as parts of texts. */
     private List<Column> ends() {
+        if (ends == null) {
+            ends = foundEnds();
+        }
+        return ends;
+    }
+
+    private List<Column> foundEnds() {
         List<Column> all = new ArrayList<>(columns);
         for (Repeat repeat : repeats) {
             for (Repeat.Values values : repeat.values()) {

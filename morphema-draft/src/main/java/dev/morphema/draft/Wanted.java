@@ -54,8 +54,8 @@ record Wanted(String name, List<@Nullable Cell> cells, boolean typed) {
     }
 
     /**
-     * {@return whether one value alone, met by chance, would be a surprise}: many different ones, or
-     * a long one
+     * {@return whether one value alone, met by chance, would be a surprise}: many different ones,
+     * or a long one
      */
     boolean isTelling() {
         Set<String> distinct = distinct();

@@ -6,6 +6,7 @@ import dev.morphema.shape.ScalarType;
 import dev.morphema.shape.SchemaReader;
 import dev.morphema.shape.SchemaShape;
 import dev.morphema.shape.SchemaShape.Field;
+import dev.morphema.shape.SchemaShapeBuilder;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
 import java.io.BufferedReader;
@@ -29,7 +30,7 @@ final class CsvHeaderShape {
             String first = lines.readLine();
             header = first == null ? "" : first.startsWith("\uFEFF") ? first.substring(1) : first;
         }
-        SchemaShape.Builder rows = SchemaShape.builder().record().textual();
+        SchemaShapeBuilder rows = SchemaShape.builder().record().textual();
         for (String column : columns(header)) {
             rows.field(new Field(FieldName.of(column), true, false, null, () -> CELL));
         }

@@ -3,6 +3,7 @@ package dev.morphema.schemas;
 import dev.morphema.shape.ScalarType;
 import dev.morphema.shape.SchemaShape;
 import dev.morphema.shape.SchemaShape.Field;
+import dev.morphema.shape.SchemaShapeBuilder;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
 import java.util.List;
@@ -38,7 +39,7 @@ final class CsvwShape {
     }
 
     static SchemaShape read(JsonNode root) {
-        SchemaShape.Builder rows = SchemaShape.builder().record().textual();
+        SchemaShapeBuilder rows = SchemaShape.builder().record().textual();
         for (JsonNode column : schema(root).path("columns")) {
             if (column.path("virtual").asBoolean(false)) {
                 continue;

@@ -19,7 +19,9 @@ final class ElementPlaces extends XMLFilterImpl {
 
     private final Deque<Open> open = new ArrayDeque<>();
 
-    /** {@return the path to the element, such as {@code /Notice/Call[2]/Eta}; null outside of any} */
+    /**
+     * {@return the path to the element, such as {@code /Notice/Call[2]/Eta}; null outside of any}
+     */
     @Nullable
     String path() {
         if (open.isEmpty()) {

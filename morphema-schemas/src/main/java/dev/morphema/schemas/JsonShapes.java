@@ -6,6 +6,7 @@ import dev.morphema.shape.SchemaShape;
 import dev.morphema.shape.SchemaShape.Field;
 import dev.morphema.shape.SchemaShape.Items;
 import dev.morphema.shape.SchemaShape.Others;
+import dev.morphema.shape.SchemaShapeBuilder;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
 import java.util.ArrayList;
@@ -96,7 +97,7 @@ final class JsonShapes {
     private void conditional(SchemaNode node, List<SchemaShape> all) {
         for (String word : List.of("then", "else")) {
             if (node.json().has("if") && node.json().path(word).isObject()) {
-                SchemaShape.Builder optional = SchemaShape.builder().others(Others.UNSAID);
+                SchemaShapeBuilder optional = SchemaShape.builder().others(Others.UNSAID);
                 shape(node.with(node.json().get(word))).fields().forEach(field -> optional.field(field.optional()));
                 all.add(optional.build());
             }
@@ -116,7 +117,7 @@ final class JsonShapes {
     private @Nullable SchemaShape own(SchemaNode node) {
         JsonNode json = node.json();
         List<String> types = types(json);
-        SchemaShape.Builder shape = SchemaShape.builder().others(othersOf(json));
+        SchemaShapeBuilder shape = SchemaShape.builder().others(othersOf(json));
         if (textual) {
             shape.textual();
         }
@@ -186,7 +187,7 @@ final class JsonShapes {
                 : value.isNumber() ? "number" : value.isBoolean() ? "boolean" : value.isNull() ? "null" : "object";
     }
 
-    private void properties(SchemaNode node, SchemaShape.Builder shape) {
+    private void properties(SchemaNode node, SchemaShapeBuilder shape) {
         JsonNode json = node.json();
         shape.record();
         Set<String> required = new HashSet<>();

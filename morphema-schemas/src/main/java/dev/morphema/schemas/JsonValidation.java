@@ -115,7 +115,10 @@ final class JsonValidation {
                                 .build()));
     }
 
-    /** {@return the document of an address: one of the files, or one beside the schema that is called so} */
+    /**
+     * {@return the document of an address: one of the files, or one beside the schema that is
+     * called so}
+     */
     private @Nullable String text(String iri, String file) {
         String name = iri.startsWith(BASE)
                 ? iri.substring(BASE.length())

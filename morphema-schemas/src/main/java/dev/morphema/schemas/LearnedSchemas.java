@@ -14,7 +14,10 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-/** Writes what samples show as a schema, to begin with: a JSON Schema (2020-12) by which they are valid. */
+/**
+ * Writes what samples show as a schema, to begin with: a JSON Schema (2020-12) by which they are
+ * valid.
+ */
 public final class LearnedSchemas {
     private static final JsonMapper MAPPER =
             JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();

@@ -1,19 +1,19 @@
 package dev.morphema.schemas;
 
+import dev.morphema.problem.NearNames;
 import dev.morphema.problem.ProblemException;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.databind.JsonNode;
 
 /**
  * The schemas of an OpenAPI 3 description: those of its components, by pointer, and those of an
- * operation, such as {@code GET /calls} for what it answers and {@code POST /calls body} for what is
- * sent.
+ * operation, such as {@code GET /calls} for what it answers and {@code POST /calls body} for what
+ * is sent.
  */
 final class OpenApi {
     private static final String BODY = " body";
@@ -107,8 +107,7 @@ final class OpenApi {
         String words = path.fragment().isEmpty()
                 ? "This describes an interface, so one of its schemas is to be named."
                 : "The description has no schema of JSON for " + path.fragment() + ".";
-        return new ProblemException(SchemaDocuments.bad(path.file(), words)
-                .withHelp("there is " + parts.stream().limit(12).collect(Collectors.joining(", "))
-                        + (parts.size() > 12 ? ", …" : "")));
+        return new ProblemException(
+                SchemaDocuments.bad(path.file(), words).withHelp("there is " + NearNames.listed(parts)));
     }
 }

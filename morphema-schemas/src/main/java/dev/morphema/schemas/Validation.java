@@ -13,8 +13,8 @@ import java.util.Locale;
 
 /**
  * Looks whether documents are as a schema says: XML by XML Schema 1.0, JSON and JSON Lines by JSON
- * Schema. XML of any size, JSON Lines, and a JSON array whose schema speaks of its items one by one,
- * are read in little memory. Immutable and safe for use by many threads.
+ * Schema. XML of any size, JSON Lines, and a JSON array whose schema speaks of its items one by
+ * one, are read in little memory. Immutable and safe for use by many threads.
  */
 public final class Validation implements DocumentCheck {
     private final int most;

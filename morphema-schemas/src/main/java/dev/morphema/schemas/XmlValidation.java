@@ -11,11 +11,9 @@ import java.io.InputStream;
 import java.util.List;
 import javax.xml.parsers.ParserConfigurationException;
 import javax.xml.transform.sax.SAXSource;
-import javax.xml.transform.stream.StreamSource;
 import javax.xml.validation.Schema;
 import javax.xml.validation.Validator;
 import org.apache.xerces.jaxp.SAXParserFactoryImpl;
-import org.apache.xerces.jaxp.validation.XMLSchemaFactory;
 import org.apache.xerces.util.SecurityManager;
 import org.xml.sax.ErrorHandler;
 import org.xml.sax.InputSource;
@@ -47,13 +45,8 @@ final class XmlValidation implements ErrorHandler {
     void validate(Input input, SchemaPath path) throws IOException {
         document = input.name();
         XsdLoader loader = new XsdLoader(files);
-        // All that is wrong with the schema is told as for the check of mappings.
-        loader.load(path.file());
-        try (InputStream schemaBytes = files.open(path.file()).open();
-                InputStream bytes = input.open()) {
-            XMLSchemaFactory factory = new XMLSchemaFactory();
-            factory.setResourceResolver(loader.resolver());
-            Schema schema = factory.newSchema(new StreamSource(schemaBytes, XsdLoader.idOf(path.file())));
+        Schema schema = loader.schema(path.file());
+        try (InputStream bytes = input.open()) {
             places.setParent(reader());
             Validator validator = schema.newValidator();
             validator.setErrorHandler(this);
@@ -90,7 +83,8 @@ final class XmlValidation implements ErrorHandler {
 
     @Override
     public void error(SAXParseException problem) throws SAXException {
-        // Of two things that Xerces says of one place, the first tells which rule, the second the same again.
+        // Of two things that Xerces says of one place, the first tells which rule, the second the
+        // same again.
         boolean again = !problems.isEmpty()
                 && problem.getMessage().startsWith("cvc-attribute.3")
                 && problems.get(problems.size() - 1).input() != null

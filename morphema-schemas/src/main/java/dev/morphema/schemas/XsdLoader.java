@@ -10,25 +10,33 @@ import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import javax.xml.transform.stream.StreamSource;
+import javax.xml.validation.Schema;
 import org.apache.xerces.dom.DOMInputImpl;
 import org.apache.xerces.impl.xs.XMLSchemaLoader;
+import org.apache.xerces.jaxp.validation.XMLSchemaFactory;
 import org.apache.xerces.xs.XSModel;
 import org.jspecify.annotations.Nullable;
 import org.w3c.dom.DOMError;
 import org.w3c.dom.DOMErrorHandler;
+import org.w3c.dom.DOMLocator;
 import org.w3c.dom.ls.LSInput;
 import org.w3c.dom.ls.LSResourceResolver;
+import org.xml.sax.ErrorHandler;
+import org.xml.sax.SAXException;
+import org.xml.sax.SAXParseException;
 
 /** Loads the files of an XML Schema through those who know where they are. */
 final class XsdLoader {
-    /** What Xerces takes for the folder of the schema; deep enough for any {@code ../} to be within. */
+    /**
+     * What Xerces takes for the folder of the schema; deep enough for any {@code ../} to be within.
+     */
     private static final String FOLDER = "schema:/a/b/c/d/e/f/g/h/";
 
     private static final String XML_NAMESPACE = "http://www.w3.org/XML/1998/namespace";
 
     private final SchemaReader.Files files;
     private final List<Problem> problems = new ArrayList<>();
-    private @Nullable IOException unreadable;
 
     XsdLoader(SchemaReader.Files files) {
         this.files = files;
@@ -43,21 +51,64 @@ final class XsdLoader {
     XSModel load(String file) throws IOException {
         XMLSchemaLoader loader = new XMLSchemaLoader();
         loader.setParameter("resource-resolver", (LSResourceResolver) this::resolve);
-        loader.setParameter("error-handler", (DOMErrorHandler) error -> note(error, file));
-        XSModel model = loader.load(input(file));
-        if (unreadable != null) {
-            throw unreadable;
+        loader.setParameter("error-handler", (DOMErrorHandler) error -> {
+            if (error.getSeverity() != DOMError.SEVERITY_WARNING) {
+                DOMLocator place = error.getLocation();
+                note(error.getMessage(), place.getUri(), file, place.getLineNumber(), place.getColumnNumber());
+            }
+            return true;
+        });
+        return sound(loader.load(input(file)), file);
+    }
+
+    /**
+     * {@return a schema by which documents are validated}, as {@link #load} reads it
+     *
+     * @throws IOException if the schema itself cannot be read
+     * @throws ProblemException if something in it is wrong
+     */
+    Schema schema(String file) throws IOException {
+        XMLSchemaFactory factory = new XMLSchemaFactory();
+        factory.setResourceResolver(this::resolve);
+        factory.setErrorHandler(new Noting(file));
+        try (InputStream bytes = files.open(file).open()) {
+            return sound(factory.newSchema(new StreamSource(bytes, FOLDER + file)), file);
+        } catch (SAXException e) {
+            return sound(null, file);
         }
-        if (model == null || !problems.isEmpty()) {
+    }
+
+    /** {@return what was loaded, if nothing in it is wrong} */
+    private <T> T sound(@Nullable T loaded, String file) {
+        if (loaded == null || !problems.isEmpty()) {
             throw new ProblemException(
                     problems.isEmpty() ? SchemaDocuments.bad(file, "This is no XML Schema.") : problems.get(0));
         }
-        return model;
+        return loaded;
     }
 
-    /** {@return what Xerces takes for the address of a file} */
-    static String idOf(String file) {
-        return FOLDER + file;
+    /** Notes what Xerces says of a schema. */
+    private final class Noting implements ErrorHandler {
+        private final String file;
+
+        Noting(String file) {
+            this.file = file;
+        }
+
+        @Override
+        public void warning(SAXParseException problem) {
+            // A schema with warnings can be used.
+        }
+
+        @Override
+        public void error(SAXParseException problem) {
+            note(problem.getMessage(), problem.getSystemId(), file, problem.getLineNumber(), problem.getColumnNumber());
+        }
+
+        @Override
+        public void fatalError(SAXParseException problem) {
+            error(problem);
+        }
     }
 
     /** {@return what finds the files that schemas name} */
@@ -110,17 +161,10 @@ final class XsdLoader {
                 null);
     }
 
-    private boolean note(DOMError error, String file) {
-        if (error.getSeverity() != DOMError.SEVERITY_WARNING) {
-            String uri = error.getLocation().getUri();
-            String where = uri != null && uri.startsWith(FOLDER) ? uri.substring(FOLDER.length()) : file;
-            problems.add(Problem.error(Code.BAD_SCHEMA, "The schema is wrong: " + sentence(error.getMessage()))
-                    .in(InputLocation.at(
-                            where,
-                            Math.max(0, error.getLocation().getLineNumber()),
-                            Math.max(0, error.getLocation().getColumnNumber()))));
-        }
-        return true;
+    private void note(String message, @Nullable String uri, String file, int line, int column) {
+        String where = uri != null && uri.startsWith(FOLDER) ? uri.substring(FOLDER.length()) : file;
+        problems.add(Problem.error(Code.BAD_SCHEMA, "The schema is wrong: " + sentence(message))
+                .in(InputLocation.at(where, Math.max(0, line), Math.max(0, column))));
     }
 
     /** The first words of Xerces name the rule of its specification. */

@@ -6,6 +6,7 @@ import dev.morphema.shape.SchemaReader;
 import dev.morphema.shape.SchemaShape;
 import dev.morphema.shape.SchemaShape.Field;
 import dev.morphema.shape.SchemaShape.Others;
+import dev.morphema.shape.SchemaShapeBuilder;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
 import java.io.IOException;
@@ -46,7 +47,7 @@ final class XsdShapes {
     static SchemaShape read(SchemaPath path, SchemaReader.Files files) throws IOException {
         XSModel model = new XsdLoader(files).load(path.file());
         XsdShapes shapes = new XsdShapes(model);
-        SchemaShape.Builder document = SchemaShape.builder().record().textual();
+        SchemaShapeBuilder document = SchemaShape.builder().record().textual();
         List<XSElementDeclaration> roots = shapes.roots(path.fragment());
         if (roots.isEmpty()) {
             throw new ProblemException(SchemaDocuments.bad(
@@ -110,7 +111,7 @@ final class XsdShapes {
     private SchemaShape element(XSElementDeclaration element) {
         SchemaShape shape = known.get(element);
         if (shape == null) {
-            SchemaShape.Builder builder = SchemaShape.builder().textual();
+            SchemaShapeBuilder builder = SchemaShape.builder().textual();
             if (element.getNillable()) {
                 builder.nullable();
             }
@@ -122,7 +123,7 @@ final class XsdShapes {
         return shape;
     }
 
-    private void type(XSTypeDefinition type, SchemaShape.Builder shape) {
+    private void type(XSTypeDefinition type, SchemaShapeBuilder shape) {
         if (type instanceof XSSimpleTypeDefinition simple) {
             XsdTypes.scalars(simple).forEach(shape::scalar);
             return;
@@ -147,18 +148,18 @@ final class XsdShapes {
         }
     }
 
-    private static void ownText(List<ScalarType> types, SchemaShape.Builder shape) {
-        SchemaShape.Builder text = SchemaShape.builder().textual();
+    private static void ownText(List<ScalarType> types, SchemaShapeBuilder shape) {
+        SchemaShapeBuilder text = SchemaShape.builder().textual();
         types.forEach(text::scalar);
         SchemaShape own = text.build();
         shape.field(new Field(FieldName.OWN_TEXT, false, false, null, () -> own));
     }
 
-    private static void attributes(XSComplexTypeDefinition complex, SchemaShape.Builder shape) {
+    private static void attributes(XSComplexTypeDefinition complex, SchemaShapeBuilder shape) {
         XSObjectList uses = complex.getAttributeUses();
         for (int i = 0; i < uses.getLength(); i++) {
             XSAttributeUse use = (XSAttributeUse) uses.item(i);
-            SchemaShape.Builder held = SchemaShape.builder().textual();
+            SchemaShapeBuilder held = SchemaShape.builder().textual();
             XsdTypes.scalars(use.getAttrDeclaration().getTypeDefinition()).forEach(held::scalar);
             held.description(XsdTypes.documentation(use.getAttrDeclaration().getAnnotations()));
             SchemaShape attribute = held.build();
@@ -179,7 +180,7 @@ final class XsdShapes {
         }
     }
 
-    private void children(@Nullable XSParticle particle, SchemaShape.Builder shape) {
+    private void children(@Nullable XSParticle particle, SchemaShapeBuilder shape) {
         if (particle == null) {
             return;
         }
@@ -192,11 +193,11 @@ final class XsdShapes {
 
     /** Collects the child elements of a type, through its groups. */
     private final class Children {
-        private final SchemaShape.Builder shape;
+        private final SchemaShapeBuilder shape;
         private final Set<FieldName> seen = new HashSet<>();
         private boolean ordered = true;
 
-        Children(SchemaShape.Builder shape) {
+        Children(SchemaShapeBuilder shape) {
             this.shape = shape;
         }
 

@@ -145,6 +145,11 @@ class SchemaChecksTest {
                 .toList();
     }
 
+    private static void assertTold(List<Problem> found, String expected) {
+        assertThat(found.stream().map(SchemaChecksTest::told).toList())
+                .isEqualTo(expected == null ? List.of() : List.of(expected));
+    }
+
     private static String told(Problem problem) {
         return problem.code().printed() + " " + (problem.isError() ? "error" : "warning") + " at "
                 + (problem.rule() == null
@@ -193,8 +198,7 @@ class SchemaChecksTest {
     void sources(String format, String schema, String path, String expected) {
         List<Problem> found = problems(
                 "source x: " + format + "(schema = \"" + schema + "\")\n" + "target o: json { a = [" + path + "] }");
-        assertThat(found.stream().map(SchemaChecksTest::told).toList())
-                .isEqualTo(expected == null ? List.of() : List.of(expected));
+        assertTold(found, expected);
     }
 
     @ParameterizedTest(name = "{0}")
@@ -233,8 +237,7 @@ class SchemaChecksTest {
         List<Problem> found =
                 problems("source d: json\ntarget o: xml(namespace = \"urn:example:notice\", schema = \"notice.xsd\") {"
                         + " Notice { @harbour = \"X\"  Call { " + body + " } } }");
-        assertThat(found.stream().map(SchemaChecksTest::told).toList())
-                .isEqualTo(expected == null ? List.of() : List.of(expected));
+        assertTold(found, expected);
     }
 
     @ParameterizedTest(name = "{0}")

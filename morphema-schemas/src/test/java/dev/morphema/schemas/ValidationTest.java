@@ -7,9 +7,7 @@ import dev.morphema.format.Input;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.shape.SchemaReader;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
@@ -38,28 +36,20 @@ class ValidationTest {
              "properties": {"k": {"enum": ["a", "b"]}, "on": {"type": "string", "format": "date"}}}
             """);
 
-    private record Text(String name, String text) implements Input {
-        @Override
-        public InputStream open() {
-            return new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8));
-        }
-
-        @Override
-        public boolean isRereadable() {
-            return true;
-        }
-    }
-
     private static final SchemaReader.Files FILES = path -> {
         if (!SCHEMAS.containsKey(path)) {
             throw new NoSuchElementException(path);
         }
-        return new Text(path, SCHEMAS.get(path));
+        return text(path, SCHEMAS.get(path));
     };
+
+    private static Input text(String name, String text) {
+        return Input.of(name, text.getBytes(StandardCharsets.UTF_8));
+    }
 
     private static List<String> problems(String format, String schema, String document) throws IOException {
         return new Validation(10)
-                .check(new Text("doc", document), format, schema, FILES).stream()
+                .check(text("doc", document), format, schema, FILES).stream()
                         .map(ValidationTest::told)
                         .toList();
     }
