@@ -9,12 +9,17 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.shape.SchemaReader;
+import dev.morphema.syntax.Decl;
+import dev.morphema.syntax.Span;
+import dev.morphema.syntax.WrittenBy;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Looks whether the inputs and outputs of a run are as the schemas say that the mapping names. */
 final class Validating {
@@ -64,10 +69,39 @@ final class Validating {
             String schema = target.schema().orElse(null);
             if (schema != null) {
                 Input written = new Written(waiting.place(), waiting.file());
-                problems.addAll(checked(written, target.format().name(), schema));
+                checked(written, target.format().name(), schema).stream()
+                        .map(problem -> withRule(problem, target.decl()))
+                        .forEach(problems::add);
             }
         }
         refuse(problems);
+    }
+
+    /** {@return a problem of an output with the rule that made what is wrong} */
+    private static Problem withRule(Problem problem, Decl.Target target) {
+        String path = problem.input() == null ? null : problem.input().field();
+        List<Span> rules = WrittenBy.find(target, path == null ? List.of() : names(path));
+        if (rules.isEmpty()) {
+            return problem;
+        }
+        Problem placed = problem.at(rules.get(0).location());
+        List<Span> others = rules.subList(1, rules.size());
+        return others.isEmpty()
+                ? placed
+                : placed.withFurtherHelp("it may also be written by the rule on " + lines(others));
+    }
+
+    private static String lines(List<Span> rules) {
+        return rules.stream().map(rule -> "line " + rule.line()).distinct().collect(Collectors.joining(", "));
+    }
+
+    /** {@return the names in a path such as {@code /Notice/Call[2]/Eta} or {@code /calls/1/eta}} */
+    private static List<String> names(String path) {
+        return Stream.of(path.split("/"))
+                .map(step ->
+                        step.replaceFirst("\\[\\d+\\]$", "").replace("~1", "/").replace("~0", "~"))
+                .filter(step -> !step.isEmpty() && !step.chars().allMatch(Character::isDigit))
+                .toList();
     }
 
     private List<Problem> checked(Input document, String format, String schema) {

@@ -37,12 +37,12 @@ final class BodyChecker {
      */
     @Nullable
     Map<String, Type> block(Block block, Scope outer) {
-        return new Statements(block, outer.inner(), false, null).check();
+        return new Statements(block, outer, false, null).check();
     }
 
     /** Checks a block whose statements are the items of a list. */
     void items(Block block, Scope outer) {
-        new Statements(block, outer.inner(), true, null).check();
+        new Statements(block, outer, true, null).check();
     }
 
     /** Checks what a target, or a turn of its loop, holds. */
@@ -67,14 +67,14 @@ final class BodyChecker {
         ExpressionChecker expressions = new ExpressionChecker(checker, scope, ownFields);
         Type type = optional ? expressions.checkForeseen(rule.value()) : expressions.check(rule.value());
         expressions.requireOne(rule.value().span(), type);
-        type.consume();
+        checker.needs().whole(type);
         return type;
     }
 
     /** The statements of one block. */
     private final class Statements implements Stmt.Visitor<Void> {
         private final Block block;
-        private final Scope scope;
+        private Scope scope;
         private final boolean items;
         private final OwnFields ownFields;
         private final Map<String, Type> fields = new LinkedHashMap<>();
@@ -101,6 +101,7 @@ final class BodyChecker {
 
         @Nullable
         Map<String, Type> check() {
+            checker.typing().put(block.span(), block.span().start(), scope);
             for (Stmt statement : block.statements()) {
                 statement.accept(this);
             }
@@ -153,7 +154,7 @@ final class BodyChecker {
                 onlyWritten(rule.value(), type);
             }
             if (field.type() != null) {
-                PathNode.Declared declared = checker.declaredType(field.type());
+                DeclaredTypes.Declared declared = checker.declaredType(field.type());
                 if (declared != null) {
                     checker.resolution().putConverter(field, declared.converter());
                     return Type.of(declared.kind());
@@ -187,7 +188,7 @@ final class BodyChecker {
         /** A rule that is one step writes what it finds, and does nothing else with it. */
         private void onlyWritten(Expr rule, Type type) {
             if (rule instanceof Expr.Step) {
-                type.paths().forEach(PathNode::onlyWrite);
+                checker.needs().onlyWrite(type);
             }
         }
 
@@ -321,7 +322,8 @@ final class BodyChecker {
         public Void let(Stmt.Let let) {
             Type type = expressions().check(let.value());
             int slot = checker.resolution().slotFor(let, scope.slots(), block);
-            checker.declareLocal(scope, let.name(), new Scope.Entry(new Binding.LocalLet(slot), type));
+            scope = checker.declareLocal(scope, let.name(), new Scope.Entry(new Binding.LocalLet(slot), type));
+            checker.typing().put(block.span(), let.span().end(), scope);
             return null;
         }
 
@@ -336,7 +338,7 @@ final class BodyChecker {
         }
 
         private void branch(Block branch) {
-            Statements inner = new Statements(branch, scope.inner(), items, ownFields);
+            Statements inner = new Statements(branch, scope, items, ownFields);
             Map<String, Type> branchFields = inner.check();
             if (branchFields == null) {
                 allKnown = false;

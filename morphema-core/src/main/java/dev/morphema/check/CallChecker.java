@@ -155,7 +155,7 @@ final class CallChecker {
     private Type aggregate(Expr.Call call, Function.Aggregate function) {
         Type items = expressions.check(call.arguments().get(0));
         if (function.traits().has(Trait.READS_ITEMS)) {
-            items.consume();
+            checker.needs().whole(items);
         }
         for (int i = 1; i < call.arguments().size(); i++) {
             expressions.one(
@@ -184,7 +184,7 @@ final class CallChecker {
     private void refuseMixed(Expr.ListOf list) {
         Kind first = null;
         for (Expr item : list.items()) {
-            Kind kind = checker.typeOf(item).kind();
+            Kind kind = checker.typing().of(item).kind();
             if (first != null && kind != null && kind != first) {
                 checker.report(item.span()
                         .error(

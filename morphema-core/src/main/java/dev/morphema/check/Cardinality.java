@@ -1,7 +1,7 @@
 package dev.morphema.check;
 
 /** How many values an expression gives. */
-enum Cardinality {
+public enum Cardinality {
     /** One, or nothing. */
     ONE,
     /** Any number, side by side. */

@@ -45,6 +45,15 @@ public record CheckedMapping(
         targets = List.copyOf(targets);
     }
 
+    private static boolean isOfManyFiles(Options options) {
+        return FILES_MANY.equals(options.text(FILES).orElse(""));
+    }
+
+    /** {@return whether a source is a sequence of records, whatever its inputs hold} */
+    static boolean isSequence(SourceFormat format, Options options) {
+        return format.traits().sequence() || isOfManyFiles(options);
+    }
+
     /** Something with a name of its own. */
     public interface Declared {
         /** {@return how it was declared} */
@@ -62,7 +71,7 @@ public record CheckedMapping(
             implements Declared {
         /** {@return whether the source is the sequence over any number of files} */
         public boolean isOfManyFiles() {
-            return FILES_MANY.equals(options.text(FILES).orElse(""));
+            return CheckedMapping.isOfManyFiles(options);
         }
 
         /** {@return the files that show what its inputs are like, as the mapping names them} */
@@ -77,7 +86,7 @@ public record CheckedMapping(
 
         /** {@return whether the source is a sequence of records, whatever its inputs hold} */
         public boolean isSequence() {
-            return format.traits().sequence() || isOfManyFiles();
+            return CheckedMapping.isSequence(format, options);
         }
     }
 

@@ -17,7 +17,6 @@ import dev.morphema.value.Kind;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -41,10 +40,12 @@ public final class Checker {
     private final List<MappingTree> trees;
     private final Map<List<Object>, Problem> firstMissing = new HashMap<>();
     private final Map<Problem, Set<Integer>> furtherUses = new LinkedHashMap<>();
-    private final Map<PathNode, List<Problem>> missing = new IdentityHashMap<>();
+    private final Map<Place, List<Problem>> missing = new HashMap<>();
     private final Defines defines = new Defines(this);
     private final SchemaFinder schemas = new SchemaFinder(this);
     private final Resolution resolution = new Resolution();
+    private final Needs needs = new Needs();
+    private final Typing typing = new Typing();
     private final List<Problem> problems = new ArrayList<>();
     private final Set<Problem> reported = new LinkedHashSet<>();
     private final GlobalNames globals = new GlobalNames(this);
@@ -53,8 +54,6 @@ public final class Checker {
     private final Map<String, String> usedPrefixes = new HashMap<>();
     /** A define can be used by any target. */
     private final Map<String, String> prefixesOfDefines = new HashMap<>();
-
-    private final Map<Expr, Type> types = new IdentityHashMap<>();
 
     private final List<SourceChecker.Found> sources = new ArrayList<>();
     private final List<CheckedMapping.Table> tables = new ArrayList<>();
@@ -71,9 +70,10 @@ public final class Checker {
      * What checking gives.
      *
      * @param mapping the mapping, which is sound only if no problem is an error
+     * @param typing what is known at each place of its text
      * @param problems in the order they were found
      */
-    public record Result(CheckedMapping mapping, List<Problem> problems) {
+    public record Result(CheckedMapping mapping, Typing typing, List<Problem> problems) {
         public Result {
             problems = List.copyOf(problems);
         }
@@ -102,7 +102,7 @@ public final class Checker {
             }
         }
         Declarations declarations = new Declarations(this);
-        globals.findAll();
+        typing.putGlobals(globals.findAll());
         List<CheckedMapping.Define> checkedDefines = defines.checkAll();
         resolution.putVolatileDefines(defines.volatileDefines());
         prefixesOfDefines.putAll(usedPrefixes);
@@ -114,17 +114,19 @@ public final class Checker {
         }
         List<CheckedMapping.Source> checked = new ArrayList<>();
         for (SourceChecker.Found source : sources) {
-            checked.add(source.finish());
+            checked.add(source.finish(needs));
         }
         return new Result(
-                new CheckedMapping(checked, tables, params, lets, checkedDefines, targets, resolution), problems);
+                new CheckedMapping(checked, tables, params, lets, checkedDefines, targets, resolution),
+                typing,
+                problems);
     }
 
     /**
      * A field is missing in the sample at a place; if it is the root, and all others are missing
      * too, that is an error.
      */
-    void missing(PathNode place, Problem problem) {
+    void missing(Place place, Problem problem) {
         missing.computeIfAbsent(place, p -> new ArrayList<>()).add(problem);
     }
 
@@ -132,7 +134,7 @@ public final class Checker {
      * Reports a field that the sample lacks; further uses of it are the same mistake, and only
      * named.
      */
-    void reportMissing(List<PathNode> places, FieldName name, Problem problem) {
+    void reportMissing(List<Place> places, FieldName name, Problem problem) {
         Problem first = firstMissing.putIfAbsent(List.of(List.copyOf(places), name), problem);
         if (first == null) {
             Problem told = report(problem);
@@ -158,7 +160,7 @@ public final class Checker {
     private void refuseForeignSamples() {
         for (SourceChecker.Found source : sources) {
             List<Problem> reported = missing.getOrDefault(source.root(), List.of());
-            if (source.root().isForeign()) {
+            if (needs.isForeign(source.root())) {
                 problems.replaceAll(problem -> reported.contains(problem) ? problem.asError() : problem);
             }
         }
@@ -190,6 +192,14 @@ public final class Checker {
             return;
         }
         new Declarations(this).declare(decl);
+    }
+
+    Typing typing() {
+        return typing;
+    }
+
+    Needs needs() {
+        return needs;
     }
 
     SchemaFinder schemas() {
@@ -252,15 +262,15 @@ public final class Checker {
         return names;
     }
 
-    /** Declares a name of a loop or block; it may not hide another. */
-    void declareLocal(Scope scope, Name name, Scope.Entry entry) {
+    /** {@return a scope with a name of a loop or block}, which may not hide another */
+    Scope declareLocal(Scope scope, Name name, Scope.Entry entry) {
         String text = name.text();
         if (scope.find(text) != null || globals.names().contains(text)) {
             report(name.span()
                     .error(Code.HIDDEN_NAME, "The name " + text + " would hide another of the same name.")
                     .withHelp("choose another name here"));
         }
-        scope.add(text, entry);
+        return scope.with(text, entry);
     }
 
     /** {@return the name of a field in data, with the namespace of its prefix} */
@@ -272,7 +282,7 @@ public final class Checker {
      * As {@link #fieldName(Name, boolean)}, of a field of some places in sources, whose samples may
      * show its namespace.
      */
-    FieldName fieldName(Name name, boolean attribute, List<PathNode> places) {
+    FieldName fieldName(Name name, boolean attribute, List<Place> places) {
         FieldName field = resolution.fieldName(name, attribute);
         if (name.prefix() != null && field.namespace() == null) {
             List<String> namespaces = places.stream()
@@ -304,7 +314,7 @@ public final class Checker {
     }
 
     /** {@return the kind and conversion of a type, or null if there is none such} */
-    PathNode.@Nullable Declared declaredType(TypeRef type) {
+    DeclaredTypes.@Nullable Declared declaredType(TypeRef type) {
         if (!TypeConverters.NAMES.contains(type.name())) {
             report(type.span()
                     .error(Code.UNKNOWN_TYPE, "There is no type " + type.name() + ".")
@@ -321,11 +331,11 @@ public final class Checker {
             }
         }
         try {
-            return new PathNode.Declared(
+            return new DeclaredTypes.Declared(
                     TypeConverters.kind(type.name()), TypeConverters.converter(type.name(), arguments));
         } catch (IllegalArgumentException e) {
             report(type.span().error(Code.UNKNOWN_TYPE, String.valueOf(e.getMessage())));
-            return new PathNode.Declared(TypeConverters.kind(type.name()), value -> value);
+            return new DeclaredTypes.Declared(TypeConverters.kind(type.name()), value -> value);
         }
     }
 
@@ -337,10 +347,10 @@ public final class Checker {
         List<String> names = new ArrayList<>();
         if (type.fields() != null) {
             names.addAll(type.fields().keySet());
-        } else if (type.paths().isEmpty()) {
+        } else if (type.places().isEmpty()) {
             return null;
         }
-        for (PathNode node : type.paths()) {
+        for (Place node : type.places()) {
             if (node.shape() == null || !node.shape().isRecord()) {
                 return null;
             }
@@ -377,15 +387,6 @@ public final class Checker {
         usedPrefixes.clear();
         usedPrefixes.putAll(prefixesOfDefines);
         return used;
-    }
-
-    void remember(Expr expr, Type type) {
-        types.put(expr, type);
-    }
-
-    /** {@return what is known of an expression that was checked} */
-    Type typeOf(Expr expr) {
-        return types.getOrDefault(expr, Type.UNKNOWN);
     }
 
     /**

@@ -62,7 +62,7 @@ final class ColumnFinder {
             rule(ifThen.then());
             rule(ifThen.otherwise());
         } else {
-            type(checker.typeOf(value));
+            type(checker.typing().of(value));
         }
     }
 
@@ -97,7 +97,7 @@ final class ColumnFinder {
             copy.names().forEach(name -> add(name.text()));
             return;
         }
-        List<String> known = checker.knownFields(checker.typeOf(copy.record()));
+        List<String> known = checker.knownFields(checker.typing().of(copy.record()));
         if (known == null) {
             complete = false;
             return;

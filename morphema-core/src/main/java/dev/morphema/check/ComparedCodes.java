@@ -45,7 +45,7 @@ final class ComparedCodes {
     /** {@return the only values that something may have, or null if it may have others} */
     private static @Nullable Set<String> codes(Type type) {
         Set<String> all = new LinkedHashSet<>();
-        for (PathNode path : type.paths()) {
+        for (Place path : type.places()) {
             Shape shape = path.shape();
             Set<String> codes = shape == null || path.declared() != null ? null : shape.codes();
             if (codes == null) {

@@ -52,7 +52,7 @@ final class Declarations {
     }
 
     private static Scope newScope() {
-        return new Scope(null, new Scope.Slots());
+        return Scope.empty(new Scope.Slots());
     }
 
     private void source(Decl.Source decl) {
@@ -67,7 +67,7 @@ final class Declarations {
     }
 
     private void param(Decl.Param decl) {
-        PathNode.Declared type = checker.declaredType(decl.type());
+        DeclaredTypes.Declared type = checker.declaredType(decl.type());
         int index = checker.params().size();
         Scope scope = newScope();
         checker.globals().add(decl.name().text(), new Binding.Param(index), () -> {

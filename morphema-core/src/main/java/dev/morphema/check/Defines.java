@@ -123,7 +123,7 @@ final class Defines {
                 && open.size() < DEEPEST
                 && (define.results.size() < MOST_INSTANCES || define.results.containsKey(arguments));
         if (!followed) {
-            arguments.forEach(Type::consume);
+            arguments.forEach(checker.needs()::whole);
             return Type.UNKNOWN;
         }
         Type known = define.results.get(arguments);
@@ -137,11 +137,12 @@ final class Defines {
     }
 
     private Type check(Known define, List<Type> arguments) {
-        Scope scope = new Scope(null, define.slots);
+        Scope scope = Scope.empty(define.slots);
         for (int i = 0; i < arguments.size(); i++) {
             Name parameter = define.decl.parameters().get(i);
             int slot = checker.resolution().slotFor(parameter, define.slots);
-            checker.declareLocal(scope, parameter, new Scope.Entry(new Binding.Argument(slot), arguments.get(i)));
+            scope = checker.declareLocal(
+                    scope, parameter, new Scope.Entry(new Binding.Argument(slot), arguments.get(i)));
         }
         define.open = true;
         open.push(define);

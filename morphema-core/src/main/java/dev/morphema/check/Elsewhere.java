@@ -23,7 +23,7 @@ final class Elsewhere {
     /** {@return where a field stands instead, as a proposal; null if it is not found} */
     static @Nullable String find(Shape shape, FieldName name) {
         if (name.namespace() != null) {
-            FieldName local = new FieldName(null, name.local(), name.attribute());
+            FieldName local = name.withoutNamespace();
             return shape.meant(local).stream()
                     .map(FieldName::namespace)
                     .filter(namespace -> namespace != null && !namespace.isEmpty())

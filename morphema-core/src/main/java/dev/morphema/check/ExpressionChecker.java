@@ -15,6 +15,7 @@ import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.util.Collections;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -69,7 +70,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
 
     Type check(Expr expr) {
         Type type = expr.accept(this);
-        checker.remember(expr, type);
+        checker.typing().put(expr, type, scope);
         return type;
     }
 
@@ -79,7 +80,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         requireOne(expr.span(), type);
         requireKind(expr.span(), type, want);
         if (want != ParameterKind.RECORD) {
-            type.consume();
+            checker.needs().whole(type);
         }
         return type;
     }
@@ -107,7 +108,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             checker.report(
                     span.error(Code.WRONG_KIND, "Expected a number, found a text that is not a number.")
                             .withHelp(
-                                    type.paths().isEmpty()
+                                    type.places().isEmpty()
                                             ? "texts are joined in a template: \"{a} {b}\""
                                             : "the sample has texts here that are no numbers; a decimal comma needs the type number(',') in the source"));
         }
@@ -185,7 +186,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
     }
 
     private void unknownName(Expr.Reference reference) {
-        Set<String> known = scope.all();
+        Set<String> known = new LinkedHashSet<>(scope.types().keySet());
         known.addAll(checker.globals().names());
         String name = reference.name();
         if (Character.isDigit(name.charAt(0))) {
@@ -254,7 +255,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         }
         Type base = check(lookup.base());
         requireOne(lookup.base().span(), base);
-        base.consume();
+        checker.needs().whole(base);
         if (lookup.keys().size() > 1) {
             checker.report(lookup.span()
                     .error(Code.ARGUMENTS, "A field of a record has one name, these are several.")

@@ -73,15 +73,18 @@ final class GlobalNames {
         return new Scope.Entry(known.binding, known.type);
     }
 
-    /** Finds out about all names, asked for or not. */
-    void findAll() {
-        names.values().forEach(known -> {
+    /** {@return what is known of all names, asked for or not} */
+    Map<String, Type> findAll() {
+        Map<String, Type> types = new LinkedHashMap<>();
+        names.forEach((name, known) -> {
             if (known.type == null && !known.busy) {
                 known.busy = true;
                 known.type = known.finder.find();
                 known.busy = false;
             }
+            types.put(name, known.type == null ? Type.UNKNOWN : known.type);
         });
+        return types;
     }
 
     @Nullable

@@ -30,7 +30,7 @@ final class LoopChecker implements Loop.Visitor {
         this.checker = checker;
         this.outer = outer;
         this.ownFields = ownFields;
-        this.scope = outer.inner();
+        this.scope = outer;
     }
 
     /** {@return the scope of what the loop repeats} */
@@ -46,7 +46,7 @@ final class LoopChecker implements Loop.Visitor {
     }
 
     private void declare(Name name, Binding binding, Type type, boolean lesser) {
-        checker.declareLocal(scope, name, new Scope.Entry(binding, type));
+        scope = checker.declareLocal(scope, name, new Scope.Entry(binding, type));
         names.add(new Named(name.text(), binding, type, lesser));
     }
 
@@ -155,7 +155,7 @@ final class LoopChecker implements Loop.Visitor {
     private Type beginGroup(Loop.Clause group) {
         checker.resolution().put(group, member());
         Type members = memberType().with(Cardinality.MANY);
-        scope = outer.inner();
+        scope = outer;
         names = new ArrayList<>();
         return members;
     }

@@ -33,7 +33,7 @@ final class OperatorChecker {
             }
             case IN, NOT_IN -> {
                 Type value = expressions.one(binary.left(), ParameterKind.ANY);
-                expressions.check(binary.right()).consume();
+                checker.needs().whole(expressions.check(binary.right()));
                 new ComparedCodes(checker).checkIn(value, binary.right());
                 return Type.of(Kind.BOOLEAN);
             }
@@ -123,7 +123,7 @@ final class OperatorChecker {
                     .withHelp(
                             one != Kind.TEXT && other != Kind.TEXT
                                     ? null
-                                    : left.paths().isEmpty() && right.paths().isEmpty()
+                                    : left.places().isEmpty() && right.places().isEmpty()
                                             ? "boolean(x), date(x), time(x) and datetime(x) make of a text what is meant"
                                             : beside == Kind.BOOLEAN
                                                     ? "a text is compared with a text, as in x == \"Y\"; or give the field the type boolean"
@@ -173,8 +173,8 @@ final class OperatorChecker {
      */
     static boolean isNumericText(Type type) {
         return type.kind() == Kind.TEXT
-                && !type.paths().isEmpty()
-                && type.paths().stream()
+                && !type.places().isEmpty()
+                && type.places().stream()
                         .allMatch(p -> p.declared() == null
                                 && p.shape() != null
                                 && p.shape().isMisorderedAsText());
@@ -191,7 +191,7 @@ final class OperatorChecker {
                 || text.text().startsWith("0") && text.text().length() > 1) {
             return false;
         }
-        boolean known = other.paths().stream().anyMatch(path -> path.shape() != null);
+        boolean known = other.places().stream().anyMatch(path -> path.shape() != null);
         return known ? isNumericText(other) : other.kind() == null || other.kind() == Kind.TEXT;
     }
 

@@ -39,11 +39,11 @@ final class PathChecker {
                 if (ofLoop != null) {
                     return overAll(base, ofLoop);
                 }
-                FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE, base.paths());
+                FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE, base.places());
                 return overAll(base, field(base, name, step));
             }
             case ANY_FIELD, ANY_ATTRIBUTE, DEEP -> {
-                base.consume();
+                checker.needs().whole(base);
                 return foundBy(step, base).with(Cardinality.MANY);
             }
         }
@@ -60,9 +60,9 @@ final class PathChecker {
         }
         FieldName name = checker.fieldName(step.name(), false);
         warnIfNowhere(base, name, step.name());
-        boolean shown = base.paths().stream().allMatch(node -> node.shape() != null);
+        boolean shown = base.places().stream().allMatch(node -> node.shape() != null);
         return shown && base.fields() == null
-                ? Type.anyOf(base.paths().stream()
+                ? Type.anyOf(base.places().stream()
                         .flatMap(node -> node.below(name).stream())
                         .map(PathChecker::typeOf)
                         .toList())
@@ -75,7 +75,7 @@ final class PathChecker {
         if (base.fields() != null) {
             types.addAll(base.fields().values());
         }
-        for (PathNode node : base.paths()) {
+        for (Place node : base.places()) {
             if (node.shape() == null) {
                 return Type.UNKNOWN;
             }
@@ -86,14 +86,14 @@ final class PathChecker {
 
     /** {@return what tells of the places that are meant, as a message names it} */
     private static String origin(Type base) {
-        Shape shape = base.paths().get(0).shape();
+        Shape shape = base.places().get(0).shape();
         return shape == null ? "sample" : shape.origin();
     }
 
     private void warnIfNowhere(Type base, FieldName name, Name written) {
         Set<String> known = new TreeSet<>();
-        boolean nowhere = !base.paths().isEmpty();
-        for (PathNode node : base.paths()) {
+        boolean nowhere = !base.places().isEmpty();
+        for (Place node : base.places()) {
             nowhere &= node.shape() != null && node.shape().below(name).isEmpty();
             if (nowhere) {
                 node.shape().addNamesBelow(known);
@@ -122,7 +122,7 @@ final class PathChecker {
         if (known != null) {
             return known;
         }
-        if (!base.paths().isEmpty()) {
+        if (!base.places().isEmpty()) {
             return fieldOfPaths(base, name, step);
         }
         if (base.fields() != null) {
@@ -148,12 +148,9 @@ final class PathChecker {
         boolean scalar = true;
         Set<String> known = new TreeSet<>();
         boolean sure = false;
-        for (PathNode node : base.paths()) {
-            PathNode child = node.child(name);
-            child.step();
-            if (isForeseen) {
-                child.foresee();
-            }
+        for (Place node : base.places()) {
+            Place child = node.child(name);
+            checker.needs().step(child, isForeseen);
             Type of = typeOf(child);
             type = type == null ? of : type.or(of);
             Shape shape = node.shape();
@@ -174,7 +171,7 @@ final class PathChecker {
                             ? written.span().error(Code.UNKNOWN_FIELD, message)
                             : written.span().warning(Code.UNKNOWN_FIELD, message))
                     .withHelp(help(base, name, known));
-            checker.reportMissing(base.paths(), name, problem);
+            checker.reportMissing(base.places(), name, problem);
         }
         return Objects.requireNonNull(type);
     }
@@ -188,7 +185,7 @@ final class PathChecker {
     /** {@return what may have been meant: another name, the same one elsewhere, or a function} */
     private @Nullable String help(Type base, FieldName name, Set<String> known) {
         if (NearNames.near(name.toString(), known).isEmpty()) {
-            for (PathNode node : base.paths()) {
+            for (Place node : base.places()) {
                 String elsewhere = node.shape() == null ? null : Elsewhere.find(node.shape(), name);
                 if (elsewhere != null) {
                     return elsewhere;
@@ -207,7 +204,7 @@ final class PathChecker {
      * stood for.
      */
     private boolean isLoopItself(Type base, FieldName name, Expr.Step step) {
-        boolean known = base.paths().stream()
+        boolean known = base.places().stream()
                 .anyMatch(node -> node.shape() != null && !node.shape().lacks(name));
         if (!name.local().equals(base.loopName()) || name.attribute() || known) {
             return false;
@@ -249,7 +246,7 @@ final class PathChecker {
     }
 
     /** What is known of the value at a place in a source. */
-    static Type typeOf(PathNode node) {
+    static Type typeOf(Place node) {
         Shape shape = node.shape();
         Cardinality cardinality = node.isFlat() ? Cardinality.ONE : Cardinality.UNKNOWN;
         if (shape != null && shape.isMany()) {

@@ -284,7 +284,7 @@ final class SchemaFit {
                 return;
             }
             if (field.type() != null) {
-                PathNode.Declared declared = checker.declaredType(field.type());
+                DeclaredTypes.Declared declared = checker.declaredType(field.type());
                 if (declared != null) {
                     values.ofKind(declared.kind(), held, field.type().span());
                 }

@@ -1,12 +1,14 @@
 package dev.morphema.check;
 
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.Map;
-import java.util.Set;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
-/** The names that are known at one place, and the slots of the frame they live in. */
+/**
+ * The names that are known at one place, and the slots of the frame they live in. Immutable, but
+ * for the count of slots: each name makes another scope.
+ */
 final class Scope {
     /** A name with what it stands for. */
     record Entry(Binding binding, Type type) {}
@@ -24,18 +26,26 @@ final class Scope {
         }
     }
 
-    private final @Nullable Scope outer;
+    private final @Nullable Scope before;
+    private final @Nullable String name;
+    private final @Nullable Entry entry;
     private final Slots slots;
-    private final Map<String, Entry> names = new LinkedHashMap<>();
 
-    Scope(@Nullable Scope outer, Slots slots) {
-        this.outer = outer;
+    private Scope(@Nullable Scope before, @Nullable String name, @Nullable Entry entry, Slots slots) {
+        this.before = before;
+        this.name = name;
+        this.entry = entry;
         this.slots = slots;
     }
 
-    /** {@return a scope within this one, in the same frame} */
-    Scope inner() {
-        return new Scope(this, slots);
+    /** {@return a scope without names} */
+    static Scope empty(Slots slots) {
+        return new Scope(null, null, null, slots);
+    }
+
+    /** {@return this scope with one more name, which hides another of the same name} */
+    Scope with(String newName, Entry stands) {
+        return new Scope(this, newName, stands, slots);
     }
 
     Slots slots() {
@@ -43,29 +53,20 @@ final class Scope {
     }
 
     @Nullable
-    Entry find(String name) {
-        Entry entry = names.get(name);
-        return entry != null || outer == null ? entry : outer.find(name);
-    }
-
-    void add(String name, Entry entry) {
-        names.put(name, entry);
-    }
-
-    /** The names of this scope, without those around it, are gone. */
-    void clear() {
-        names.clear();
-    }
-
-    Map<String, Entry> own() {
-        return names;
-    }
-
-    Set<String> all() {
-        Set<String> all = new LinkedHashSet<>(names.keySet());
-        if (outer != null) {
-            all.addAll(outer.all());
+    Entry find(String wanted) {
+        Scope at = this;
+        while (at != null && !wanted.equals(at.name)) {
+            at = at.before;
         }
-        return all;
+        return at == null ? null : at.entry;
+    }
+
+    /** {@return all names with what is known of them, the innermost first} */
+    Map<String, Type> types() {
+        Map<String, Type> types = new LinkedHashMap<>();
+        for (Scope at = this; at.entry != null; at = Objects.requireNonNull(at.before)) {
+            types.putIfAbsent(Objects.requireNonNull(at.name), at.entry.type());
+        }
+        return types;
     }
 }

@@ -47,9 +47,9 @@ final class SourceChecker {
     }
 
     /** A source whose uses are still being found out. */
-    record Found(Decl.Source decl, SourceFormat format, Options options, PathNode root) {
-        CheckedMapping.Source finish() {
-            return new CheckedMapping.Source(decl, format, options, root.projection());
+    record Found(Decl.Source decl, SourceFormat format, Options options, Place root) {
+        CheckedMapping.Source finish(Needs needs) {
+            return new CheckedMapping.Source(decl, format, options, needs.projection(root));
         }
     }
 
@@ -61,16 +61,17 @@ final class SourceChecker {
             return null;
         }
         Options options = options(decl.format(), format);
-        PathNode root = PathNode.root(
-                shape(decl.format(), format, options), format.traits().flat());
-        decl.types().forEach(type -> declare(root, type));
+        DeclaredTypes types = DeclaredTypes.none();
+        Place root = Place.root(
+                decl, shape(decl.format(), format, options), format.traits().flat(), types);
+        decl.types().forEach(type -> declare(types, root, type));
         return new Found(decl, format, options, root);
     }
 
     /** {@return what is known of the source's name as an expression} */
     static Type type(Found found) {
         Shape shape = found.root().shape();
-        boolean many = found.finish().isSequence() || shape != null && shape.isList();
+        boolean many = CheckedMapping.isSequence(found.format(), found.options()) || shape != null && shape.isList();
         Cardinality cardinality = many ? Cardinality.MANY : shape == null ? Cardinality.UNKNOWN : Cardinality.ONE;
         return new Type(null, cardinality, List.of(found.root()), null, false);
     }
@@ -94,15 +95,15 @@ final class SourceChecker {
         return new FormatChecker(checker).options(ref, specs, format::faultOf);
     }
 
-    private void declare(PathNode root, Decl.FieldType fieldType) {
-        PathNode.Declared type = checker.declaredType(fieldType.type());
+    private void declare(DeclaredTypes types, Place root, Decl.FieldType fieldType) {
+        DeclaredTypes.Declared type = checker.declaredType(fieldType.type());
         if (type == null) {
             return;
         }
         Decl.PathStep last = fieldType.steps().get(fieldType.steps().size() - 1);
         if (fieldType.deep()) {
             FieldName name = checker.fieldName(last.name(), last.axis() == Expr.Axis.ATTRIBUTE);
-            root.declareDeep(name, type);
+            types.declareDeep(name, type);
             if (root.shape() != null) {
                 List<? extends Shape> places = root.shape().below(name);
                 if (places.isEmpty()) {
@@ -119,10 +120,11 @@ final class SourceChecker {
             }
             return;
         }
-        PathNode node = root;
+        Place place = root;
+        List<FieldName> path = new ArrayList<>();
         for (Decl.PathStep step : fieldType.steps()) {
-            FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE, List.of(node));
-            Shape shape = node.shape();
+            FieldName name = checker.fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE, List.of(place));
+            Shape shape = place.shape();
             if (shape != null && shape.lacks(name)) {
                 List<String> known =
                         shape.names().stream().map(FieldName::toString).toList();
@@ -138,11 +140,12 @@ final class SourceChecker {
                 checker.report(problem.withHelp(
                         NearNames.proposal(name.toString(), known).orElse(null)));
             }
-            node = node.child(name);
+            path.add(name);
+            place = place.child(name);
         }
-        node.declare(type);
-        if (node.shape() != null) {
-            tryOn(List.of(node.shape()), type, fieldType.type());
+        types.declare(path, type);
+        if (place.shape() != null) {
+            tryOn(List.of(place.shape()), type, fieldType.type());
         }
     }
 
@@ -150,7 +153,7 @@ final class SourceChecker {
      * Values of the sample that are not of the type would not be in a run, where somebody needs
      * them.
      */
-    private void tryOn(List<? extends Shape> shapes, PathNode.Declared type, TypeRef written) {
+    private void tryOn(List<? extends Shape> shapes, DeclaredTypes.Declared type, TypeRef written) {
         for (Shape shape : shapes) {
             Problem refused = shape.refusedBy(type.converter());
             if (refused != null) {

@@ -46,7 +46,7 @@ final class TargetChecker {
         List<OptionSpec> specs = new ArrayList<>(format.options());
         specs.add(SchemaFinder.OPTION);
         Options options = new FormatChecker(checker).options(ref, specs, format::faultOf);
-        Scope outer = new Scope(null, new Scope.Slots());
+        Scope outer = Scope.empty(new Scope.Slots());
         Scope scope = decl.split() == null ? outer : split(decl, outer);
         BodyChecker bodies = new BodyChecker(checker, format.traits());
         boolean list;

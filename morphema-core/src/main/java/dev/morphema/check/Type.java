@@ -13,17 +13,17 @@ import org.jspecify.annotations.Nullable;
  *
  * @param kind of the value, or of each of many; null if it is not known
  * @param cardinality how many values there are
- * @param paths the places in sources that the values may come from
- * @param fields known fields, beside those of the paths; null if the mapping made no record here
+ * @param places the places in sources that the values may come from
+ * @param fields known fields, beside those of the places; null if the mapping made no record here
  * @param odd whether it is surely a text that does not read as a number
  * @param names the lets and numbers of a loop that a member of its group can be asked for, beside
  *     its fields; perhaps none
  * @param loopName of such a member the name that it had in its loop, or null
  */
-record Type(
+public record Type(
         @Nullable Kind kind,
         Cardinality cardinality,
-        List<PathNode> paths,
+        List<Place> places,
         @Nullable Map<String, Type> fields,
         boolean odd,
         Map<String, Type> names,
@@ -34,17 +34,17 @@ record Type(
     /** Absent or null: fits everywhere. */
     static final Type NOTHING = new Type(null, Cardinality.ONE, List.of(), null, false);
 
-    Type {
-        paths = List.copyOf(paths);
+    public Type {
+        places = List.copyOf(places);
     }
 
     Type(
             @Nullable Kind kind,
             Cardinality cardinality,
-            List<PathNode> paths,
+            List<Place> places,
             @Nullable Map<String, Type> fields,
             boolean odd) {
-        this(kind, cardinality, paths, fields, odd, Map.of(), null);
+        this(kind, cardinality, places, fields, odd, Map.of(), null);
     }
 
     /** {@return one value of a kind} */
@@ -58,12 +58,12 @@ record Type(
     }
 
     Type with(Cardinality newCard) {
-        return new Type(kind, newCard, paths, fields, odd, names, loopName);
+        return new Type(kind, newCard, places, fields, odd, names, loopName);
     }
 
     /** {@return this, as a member of a group that can be asked for these names of its loop} */
     Type withNames(Map<String, Type> ofLoop, String name) {
-        return new Type(kind, cardinality, paths, fields, odd, ofLoop, name);
+        return new Type(kind, cardinality, places, fields, odd, ofLoop, name);
     }
 
     /** {@return one of the values of this} */
@@ -79,8 +79,8 @@ record Type(
         if (other == NOTHING) {
             return this;
         }
-        List<PathNode> allPaths = new ArrayList<>(paths);
-        allPaths.addAll(other.paths);
+        List<Place> allPlaces = new ArrayList<>(places);
+        allPlaces.addAll(other.places);
         Map<String, Type> common = null;
         if (fields != null && other.fields != null) {
             common = new LinkedHashMap<>(fields);
@@ -92,7 +92,7 @@ record Type(
         return new Type(
                 kind == other.kind ? kind : null,
                 cardinality.or(other.cardinality),
-                allPaths,
+                allPlaces,
                 common,
                 odd && other.odd,
                 allNames,
@@ -111,13 +111,5 @@ record Type(
             all = all == null ? type : all.or(type);
         }
         return all == null ? UNKNOWN : agreed ? all : all.with(Cardinality.UNKNOWN);
-    }
-
-    /** The value is written or calculated with, so all of it is needed. */
-    void consume() {
-        paths.forEach(PathNode::needWhole);
-        if (fields != null) {
-            fields.values().forEach(Type::consume);
-        }
     }
 }

@@ -133,7 +133,7 @@ final class ValueFit {
     }
 
     private void typed(Expr expr, SchemaShape shape) {
-        Type type = checker.typeOf(expr);
+        Type type = checker.typing().of(expr);
         Span at = expr.span();
         boolean several = type.cardinality() == Cardinality.LIST || type.cardinality() == Cardinality.MANY;
         if (several && !severalAllowed(shape, at)) {
@@ -141,11 +141,11 @@ final class ValueFit {
         }
         if (type.cardinality() == Cardinality.ONE
                 && shape.items() == SchemaShape.Items.LIST
-                && (SchemaFit.isKnown(type.kind()) || !type.paths().isEmpty())) {
+                && (SchemaFit.isKnown(type.kind()) || !type.places().isEmpty())) {
             wantsList(at);
             return;
         }
-        if (type.fields() != null && type.paths().isEmpty()) {
+        if (type.fields() != null && type.places().isEmpty()) {
             fields(type.fields(), shape, at);
         } else {
             if (ofKind(type.kind(), shape, at)) {
@@ -178,9 +178,9 @@ final class ValueFit {
     /** Whether a rule surely gives no element with attributes. */
     private static boolean isSingle(Type type) {
         return SchemaFit.isKnown(type.kind()) && type.kind() != Kind.RECORD
-                || type.paths().stream().anyMatch(path -> path.declared() != null)
-                || !type.paths().isEmpty()
-                        && type.paths().stream()
+                || type.places().stream().anyMatch(path -> path.declared() != null)
+                || !type.places().isEmpty()
+                        && type.places().stream()
                                 .allMatch(path -> path.shape() != null
                                         && !path.shape().isRecord()
                                         && path.shape().form() != null);
@@ -189,14 +189,14 @@ final class ValueFit {
     /** What the texts of a source read as is compared with what those of the target are to. */
     private void form(Type type, SchemaShape shape, Span at) {
         Kind wanted = shape.form();
-        if (wanted == null || type.paths().isEmpty()) {
+        if (wanted == null || type.places().isEmpty()) {
             return;
         }
         if (wanted == Kind.NUMBER && type.odd()) {
             wrongKind(at, Kind.TEXT, shape);
             return;
         }
-        for (PathNode path : type.paths()) {
+        for (Place path : type.places()) {
             Kind given = path.declared() != null
                     ? path.declared().kind()
                     : path.shape() == null ? null : path.shape().form();
@@ -204,7 +204,7 @@ final class ValueFit {
                 return;
             }
         }
-        Shape source = type.paths().get(0).shape();
+        Shape source = type.places().get(0).shape();
         wrongKind(at, source == null || source.form() == null ? Kind.TEXT : source.form(), shape);
     }
 
@@ -251,11 +251,11 @@ final class ValueFit {
     /** What a source holds by its own schema is compared code by code. */
     private void codes(Type type, SchemaShape shape, Span at) {
         Set<String> wanted = shape.codes();
-        if (wanted == null || type.paths().isEmpty()) {
+        if (wanted == null || type.places().isEmpty()) {
             return;
         }
         Set<String> given = new LinkedHashSet<>();
-        for (PathNode path : type.paths()) {
+        for (Place path : type.places()) {
             Shape source = path.shape();
             Set<String> codes = source == null || path.declared() != null ? null : source.codes();
             if (codes == null) {
@@ -297,10 +297,10 @@ final class ValueFit {
     }
 
     private boolean stepMayBeAbsent(Expr.Step step) {
-        Type base = checker.typeOf(step.base());
+        Type base = checker.typing().of(step.base());
         FieldName name = checker.resolution().fieldName(step.name(), step.axis() == Expr.Axis.ATTRIBUTE);
-        boolean optional = base.paths().stream()
-                .map(PathNode::shape)
+        boolean optional = base.places().stream()
+                .map(Place::shape)
                 .filter(Objects::nonNull)
                 // What the shape lacks was told, and is one mistake.
                 .anyMatch(shape -> !shape.always(name) && !shape.lacks(name));

@@ -102,7 +102,7 @@ final class CopyAction extends Action {
         }
         Actions.Field own = inPlace.get(name);
         if (own == null) {
-            own = inPlace.get(new FieldName(null, name.local(), name.attribute()));
+            own = inPlace.get(name.withoutNamespace());
         }
         if (own == null && !markup) {
             // An attribute and a field are the same there.

@@ -185,9 +185,7 @@ public final class Projection {
     public int slot(FieldName name) {
         int slot = layout.slot(name);
         // An attribute with a namespace is another one than that without.
-        return slot >= 0 || name.namespace() == null || name.attribute()
-                ? slot
-                : layout.slot(new FieldName(null, name.local(), name.attribute()));
+        return slot >= 0 || name.namespace() == null || name.attribute() ? slot : layout.slot(name.withoutNamespace());
     }
 
     /**
@@ -206,7 +204,7 @@ public final class Projection {
     /** {@return what is used of a field} */
     public Projection child(FieldName name) {
         Projection child = fields.get(name);
-        FieldName local = new FieldName(null, name.local(), name.attribute());
+        FieldName local = name.withoutNamespace();
         if (child == null) {
             child = fields.get(local);
         }

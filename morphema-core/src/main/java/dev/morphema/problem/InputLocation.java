@@ -51,6 +51,11 @@ public record InputLocation(
         return column >= textFrom ? column - textFrom + 1 : 0;
     }
 
+    /** {@return the same place with the field} */
+    public InputLocation withField(String path) {
+        return new InputLocation(input, record, line, column, path, text, textFrom);
+    }
+
     /** {@return the same place with the text of its line} */
     public InputLocation withText(@Nullable String lineText) {
         return new InputLocation(input, record, line, column, field, lineText);

@@ -45,53 +45,36 @@ final class Landmarks extends TreeWalk {
         return loopOfClause.getOrDefault(offset, -1);
     }
 
-    private void declaration(Decl decl) {
-        statements.add(decl.span().start());
-        if (decl instanceof Decl.Source source) {
+    @Override
+    public void declaration(Decl declaration) {
+        statements.add(declaration.span().start());
+        if (declaration instanceof Decl.Source source) {
             source.types().forEach(type -> {
                 statements.add(type.span().start());
                 types.add(type.type().span().start());
                 behindColons.add(type.type().span().start());
             });
             behindColons.add(source.format().span().start());
-        } else if (decl instanceof Decl.Target target) {
+        } else if (declaration instanceof Decl.Target target) {
             behindColons.add(target.format().span().start());
-            loop(target.split());
-            expr(target.into());
-            content(target.content());
-        } else if (decl instanceof Decl.FileTable table) {
+        } else if (declaration instanceof Decl.FileTable table) {
             behindColons.add(table.format().span().start());
-        } else if (decl instanceof Decl.LoopTable table) {
-            loop(table.loop());
-            exprs(table.columns().keys());
-            expr(table.columns().from());
-            expr(table.columns().to());
-        } else if (decl instanceof Decl.InlineTable table) {
-            table.entries().forEach(entry -> {
-                statements.add(entry.key().span().start());
-                expr(entry.value());
-            });
-        } else if (decl instanceof Decl.Param param) {
+        } else if (declaration instanceof Decl.InlineTable table) {
+            table.entries().forEach(entry -> statements.add(entry.key().span().start()));
+        } else if (declaration instanceof Decl.Param param) {
             behindColons.add(param.type().span().start());
-            expr(param.fallback());
-        } else if (decl instanceof Decl.Let let) {
-            expr(let.value());
-        } else if (decl instanceof Decl.Define define) {
-            expr(define.value());
         }
+        super.declaration(declaration);
     }
 
-    private void loop(@Nullable Loop loop) {
+    @Override
+    protected void loop(@Nullable Loop loop) {
         if (loop != null) {
-            know(loop);
-            clauses(loop.clauses());
+            loop.clauses()
+                    .forEach(clause ->
+                            loopOfClause.put(clause.span().start(), loop.span().start()));
         }
-    }
-
-    private void know(Loop loop) {
-        loop.clauses()
-                .forEach(clause ->
-                        loopOfClause.put(clause.span().start(), loop.span().start()));
+        super.loop(loop);
     }
 
     @Override
@@ -109,17 +92,5 @@ final class Landmarks extends TreeWalk {
             operators.add(binary.operatorSpan().start());
         }
         super.expr(expr);
-    }
-
-    @Override
-    protected void forEach(Expr.ForEach forEach) {
-        know(forEach.loop());
-        super.forEach(forEach);
-    }
-
-    @Override
-    protected void repeated(Stmt.Repeated repeated) {
-        know(repeated.loop());
-        super.repeated(repeated);
     }
 }

@@ -1,6 +1,7 @@
 package dev.morphema.syntax;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -14,6 +15,14 @@ public record MappingTree(SourceText source, List<Decl> declarations, Set<String
     public MappingTree {
         declarations = List.copyOf(declarations);
         steps = Set.copyOf(steps);
+    }
+
+    /**
+     * {@return the innermost expression that holds the character at an offset, or ends before it;
+     * empty if none does}
+     */
+    public Optional<Expr> nodeAt(int offset) {
+        return NodeFinder.find(this, offset);
     }
 
     /** Two trees are equal if their declarations are, wherever they came from. */

@@ -17,6 +17,11 @@ public record Span(SourceText source, int start, int end) {
         return new Span(source, start, Math.max(end, other.end));
     }
 
+    /** {@return whether an offset is within this part, or right behind it} */
+    public boolean contains(int offset) {
+        return start <= offset && offset <= end;
+    }
+
     /** {@return the place for a problem} */
     public RuleLocation location() {
         return source.location(start, end);

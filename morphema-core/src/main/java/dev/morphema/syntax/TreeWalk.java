@@ -12,6 +12,41 @@ public abstract class TreeWalk {
     private final StmtWalk statements = new StmtWalk();
     private final ClauseWalk clauses = new ClauseWalk();
 
+    /** Goes through a declaration. */
+    public void declaration(Decl declaration) {
+        if (declaration instanceof Decl.Target target) {
+            loop(target.split());
+            expr(target.into());
+            content(target.content());
+        } else if (declaration instanceof Decl.LoopTable table) {
+            loop(table.loop());
+            columns(table.columns());
+        } else if (declaration instanceof Decl.FileTable table) {
+            columns(table.columns());
+        } else if (declaration instanceof Decl.InlineTable table) {
+            table.entries().forEach(entry -> expr(entry.value()));
+        } else if (declaration instanceof Decl.Param param) {
+            expr(param.fallback());
+        } else if (declaration instanceof Decl.Let let) {
+            expr(let.value());
+        } else if (declaration instanceof Decl.Define define) {
+            expr(define.value());
+        }
+    }
+
+    private void columns(Decl.Columns columns) {
+        exprs(columns.keys());
+        expr(columns.from());
+        expr(columns.to());
+    }
+
+    /** Goes through the clauses of a loop; null is none. */
+    protected void loop(@Nullable Loop loop) {
+        if (loop != null) {
+            clauses(loop.clauses());
+        }
+    }
+
     /** Goes through an expression; null is none. */
     public void expr(@Nullable Expr expr) {
         if (expr != null) {
@@ -36,7 +71,7 @@ public abstract class TreeWalk {
 
     /** A loop is an expression. */
     protected void forEach(Expr.ForEach forEach) {
-        clauses(forEach.loop().clauses());
+        loop(forEach.loop());
         expr(forEach.yield());
     }
 
@@ -67,7 +102,7 @@ public abstract class TreeWalk {
 
     /** A loop writes something in each turn. */
     protected void repeated(Stmt.Repeated repeated) {
-        clauses(repeated.loop().clauses());
+        loop(repeated.loop());
         content(repeated.each());
     }
 

@@ -69,6 +69,11 @@ public final class FieldName {
         return local;
     }
 
+    /** {@return the same name in no namespace} */
+    public FieldName withoutNamespace() {
+        return namespace == null ? this : new FieldName(null, local, attribute);
+    }
+
     /** {@return whether it is an XML attribute} */
     public boolean attribute() {
         return attribute;

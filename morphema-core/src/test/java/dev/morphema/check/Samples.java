@@ -10,6 +10,7 @@ import dev.morphema.format.SourceFormat;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.function.FunctionTable;
 import dev.morphema.problem.Problem;
+import dev.morphema.syntax.MappingTree;
 import dev.morphema.syntax.Parser;
 import dev.morphema.syntax.SourceText;
 import dev.morphema.value.FieldName;
@@ -36,7 +37,13 @@ import org.jspecify.annotations.Nullable;
  * of texts.
  */
 final class Samples {
+    /** What each mapping begins with. */
+    static final String HEAD = "morphema 1\n";
+
     private final Map<String, List<Value>> samples = new HashMap<>();
+
+    /** What was found out of a text; the problems are those that its parts already had. */
+    record Understood(MappingTree tree, List<Problem> ofText, Checker.Result checked) {}
 
     /**
      * Gives a file its records: a map is a record, an array the values of a field side by side, a
@@ -52,19 +59,26 @@ final class Samples {
     }
 
     Checker.Result check(String mapping) {
-        Parser.Result parsed = Parser.parse(new SourceText("test.morphema", "morphema 1\n" + mapping));
-        if (!parsed.problems().isEmpty()) {
-            throw new AssertionError(parsed.problems());
+        Understood understood = understand(mapping);
+        if (!understood.ofText().isEmpty()) {
+            throw new AssertionError(understood.ofText());
         }
+        return understood.checked();
+    }
+
+    /** {@return what is found out of a text, be it whole or broken} */
+    Understood understand(String mapping) {
+        Parser.Result parsed = Parser.parse(new SourceText("test.morphema", HEAD + mapping));
         FormatRegistry formats = new FormatRegistry(
                 List.of(new Memory("tree", false), new Memory("flat", true)),
                 List.of(
                         new Events("events", TargetFormat.Root.ANY, false),
                         new Events("rows", TargetFormat.Root.RECORDS, true),
                         new Events("element", TargetFormat.Root.ONE_FIELD, false)));
-        return Checker.check(
+        Checker.Result checked = Checker.check(
                 List.of(parsed.tree()),
                 new Environment(formats, FunctionTable.standard(), (from, path) -> new Sample(path)));
+        return new Understood(parsed.tree(), parsed.problems(), checked);
     }
 
     /** {@return each problem as its place, its code and what is proposed} */

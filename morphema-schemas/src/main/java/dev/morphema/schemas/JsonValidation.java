@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
@@ -56,6 +57,8 @@ final class JsonValidation {
     /** The problems whose place is not known yet, by the pointer to what is wrong. */
     private final Map<String, List<Integer>> unplaced = new HashMap<>();
 
+    private @Nullable Input document;
+
     JsonValidation(SchemaReader.Files files, List<Problem> problems, int most) {
         this.documents = new SchemaDocuments(files);
         this.problems = problems;
@@ -63,6 +66,7 @@ final class JsonValidation {
     }
 
     void validate(Input input, boolean lines, SchemaPath path) throws IOException {
+        document = input;
         SchemaNode node = node(path);
         JsonNode root = node.json();
         SchemaPath meant = new SchemaPath(node.file(), OpenApi.pointer(node));
@@ -145,14 +149,14 @@ final class JsonValidation {
             if (place == null) {
                 unplaced.computeIfAbsent(at, p -> new ArrayList<>()).add(problems.size());
             }
-            String where = at.isEmpty() ? "The document" : at;
-            Problem problem = Problem.error(Code.INVALID, sentence(where, error.getMessage()));
-            problems.add(place == null ? problem : problem.in(place));
+            InputLocation known = place == null ? at(Objects.requireNonNull(document), null, 0) : place;
+            problems.add(Problem.error(Code.INVALID, sentence(error.getMessage()))
+                    .in(at.isEmpty() ? known : known.withField(at)));
         }
     }
 
-    private static String sentence(String where, String message) {
-        return where + ": " + message + (message.endsWith(".") ? "" : ".");
+    private static String sentence(String message) {
+        return Character.toUpperCase(message.charAt(0)) + message.substring(1) + (message.endsWith(".") ? "" : ".");
     }
 
     private static String pointer(NodePath path) {
@@ -182,7 +186,8 @@ final class JsonValidation {
                 }
                 String pointer = parser.streamReadContext().pathAsPointer(false).toString();
                 for (int problem : unplaced.getOrDefault(pointer, List.of())) {
-                    problems.set(problem, problems.get(problem).in(at(input, parser.currentTokenLocation(), 0)));
+                    InputLocation at = at(input, parser.currentTokenLocation(), 0);
+                    problems.set(problem, problems.get(problem).in(pointer.isEmpty() ? at : at.withField(pointer)));
                 }
             }
         } catch (JacksonException e) {

@@ -69,9 +69,9 @@ class ValidationTest {
                 "xml ~ notice.xsd ~ <n><c no='x'><k>a</k></c></n> ~ invalid doc:1:14, field /n/c 'x' is not a valid value for 'integer'.",
                 "xml ~ notice.xsd ~ <n><c> ~ bad-xml doc:1:7, field /n/c XML document structures must start and end within the same entity.",
                 "json ~ list.json ~ [{\"k\": \"a\"}] ~ ",
-                "json ~ list.json ~ [{\"k\": \"a\"}, {\"k\": \"c\"}] ~ `invalid doc:1:20 /1/k: does not have a value in the enumeration [\"a\", \"b\"].`",
-                "json ~ item.json ~ {\"k\": \"a\", \"on\": \"31.01.2026\"} ~ invalid doc:1:18 /on: does not match the date pattern must be a valid RFC 3339 full-date.",
-                "jsonl ~ list.json ~ {\"k\": \"a\"} {} ~ `invalid doc:1:12, record 2 The document: required property 'k' not found.`",
+                "json ~ list.json ~ [{\"k\": \"a\"}, {\"k\": \"c\"}] ~ `invalid doc:1:20, field /1/k Does not have a value in the enumeration [\"a\", \"b\"].`",
+                "json ~ item.json ~ {\"k\": \"a\", \"on\": \"31.01.2026\"} ~ invalid doc:1:18, field /on Does not match the date pattern must be a valid RFC 3339 full-date.",
+                "jsonl ~ list.json ~ {\"k\": \"a\"} {} ~ `invalid doc:1:12, record 2 Required property 'k' not found.`",
                 "json ~ list.json ~ [{] ~ bad-json doc:1:3 The document is not well-formed: Unexpected close marker ']': expected '}'."
             })
     void places(String format, String schema, String document, String expected) throws IOException {
