@@ -16,5 +16,6 @@ if not exist "%JAR%" (
   )
   popd
 )
-"%JAVA%" -XX:FreqInlineSize=64 -XX:-UsePerfData %MORPHEMA_JAVA_OPTIONS% -XX:+UseSerialGC -Xshare:auto -jar "%JAR%" %*
+if defined MORPHEMA_DRIVERS set "DRIVERS=;%MORPHEMA_DRIVERS%\*"
+"%JAVA%" -XX:FreqInlineSize=64 -XX:-UsePerfData %MORPHEMA_JAVA_OPTIONS% -XX:+UseSerialGC -Xshare:auto -cp "%JAR%%DRIVERS%" dev.morphema.cli.Main %*
 exit /b %ERRORLEVEL%

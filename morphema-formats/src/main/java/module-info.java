@@ -8,5 +8,6 @@ module dev.morphema.formats {
     requires org.codehaus.stax2;
 
     exports dev.morphema.standard to
-            dev.morphema;
+            dev.morphema,
+            dev.morphema.jdbc;
 }

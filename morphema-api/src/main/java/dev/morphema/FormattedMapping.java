@@ -76,7 +76,7 @@ public final class FormattedMapping {
         try (StagedOutputs staged = new StagedOutputs(Set.of(), Set.of())) {
             staged.add(0, StagedOutput.file(place));
             staged.checkPlaces();
-            staged.bytes(0, null).write(text.getBytes(StandardCharsets.UTF_8));
+            staged.bytes(0).write(text.getBytes(StandardCharsets.UTF_8));
             staged.commit();
         } catch (IOException e) {
             throw new ProblemException(

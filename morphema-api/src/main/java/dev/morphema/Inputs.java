@@ -85,6 +85,14 @@ public final class Inputs {
         return and(source, new StreamInput(name, stream));
     }
 
+    /**
+     * {@return these inputs and one of any kind}, such as a database of the module morphema-jdbc;
+     * who made it closes it
+     */
+    public Inputs andInput(String source, Input input) {
+        return and(source, Objects.requireNonNull(input));
+    }
+
     private Inputs and(String source, Input input) {
         return and(source, List.of(input));
     }

@@ -1,5 +1,6 @@
 package dev.morphema;
 
+import dev.morphema.format.RecordOutput;
 import dev.morphema.output.StagedOutput;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -80,6 +81,15 @@ public final class Outputs {
     public Outputs andDocuments(String target, Documents taker) {
         Objects.requireNonNull(taker);
         return and(target, () -> StagedOutput.documents(taker::take));
+    }
+
+    /**
+     * {@return these outputs and one that takes records instead of bytes}, such as a database of
+     * the module morphema-jdbc
+     */
+    public Outputs andRecords(String target, RecordOutput output) {
+        Objects.requireNonNull(output);
+        return and(target, () -> StagedOutput.records(output));
     }
 
     /** {@return one output that is there already} */

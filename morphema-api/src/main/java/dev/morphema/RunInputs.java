@@ -5,6 +5,7 @@ import dev.morphema.engine.Program;
 import dev.morphema.engine.Run;
 import dev.morphema.format.Input;
 import dev.morphema.format.Limits;
+import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.output.FileFaults;
@@ -18,14 +19,10 @@ import java.io.IOException;
 import java.nio.file.NoSuchFileException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 
-/**
- * Opens the inputs of one run. Large ones are read in threads of their own.
- *
- * @param threads end with the run
- * @param limits of what is read
- */
-record RunInputs(Program program, Inputs inputs, ReadingThreads threads, Limits limits) implements Run.Readers {
+/** Opens the inputs of one run. Large ones are read in threads of their own. */
+final class RunInputs implements Run.Readers {
     /** So large an input is no burden to keep, and reading it twice would take longer. */
     static final int SMALL = 1 << 20;
 
@@ -33,6 +30,28 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads, Limits 
     private static final int EXAMPLES = 100;
 
     private static final int EXAMPLES_OF_INPUTS = 3;
+
+    private final Program program;
+    private final Inputs inputs;
+    private final ReadingThreads threads;
+    private final Limits limits;
+    private Map<String, Value> parameters = Map.of();
+
+    /**
+     * @param threads end with the run
+     * @param limits of what is read
+     */
+    RunInputs(Program program, Inputs inputs, ReadingThreads threads, Limits limits) {
+        this.program = program;
+        this.inputs = inputs;
+        this.threads = threads;
+        this.limits = limits;
+    }
+
+    @Override
+    public void parameters(Map<String, Value> values) {
+        parameters = values;
+    }
 
     @Override
     public RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException {
@@ -77,11 +96,11 @@ record RunInputs(Program program, Inputs inputs, ReadingThreads threads, Limits 
 
     private RecordReader opened(
             Input input, CheckedMapping.Source source, List<FieldName> path, Projection projection) {
+        Options options = source.options().within(limits).withParameters(parameters);
         try {
             return path.isEmpty()
-                    ? source.format().open(input, projection, source.options().within(limits))
-                    : source.format()
-                            .openAt(input, path, projection, source.options().within(limits));
+                    ? source.format().open(input, projection, options)
+                    : source.format().openAt(input, path, projection, options);
         } catch (IOException e) {
             throw new ProblemException(
                     Problem.error(

@@ -191,7 +191,7 @@ public final class RunOptions {
                     source.getKey(),
                     source.getValue().stream()
                             .map(input -> input instanceof FileInput file ? new FileInput(file.file(), most) : input)
-                            .<Input>map(input -> new FollowedInput(input, follower, most))
+                            .map(input -> input.hasBytes() ? new FollowedInput(input, follower, most) : input)
                             .toList());
         }
         return followed;

@@ -6,6 +6,8 @@ import dev.morphema.engine.Run;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
 import dev.morphema.output.StagedOutputs;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.problem.RuleLocation;
 import java.io.IOException;
 import org.jspecify.annotations.Nullable;
 
@@ -19,9 +21,17 @@ record RunOutputs(Program program, StagedOutputs staged, boolean dry) implements
     @Override
     public DocumentWriter open(int target, Run.@Nullable Document document) throws IOException {
         CheckedMapping.Target checked = program.mapping().targets().get(target);
-        return checked.format()
-                .open(
-                        staged.bytes(target, document),
-                        new Document(checked.options(), checked.columns(), checked.prefixes()));
+        RuleLocation declared = checked.decl().format().span().location();
+        try {
+            return staged.writer(
+                    target,
+                    document,
+                    checked.format(),
+                    new Document(checked.options(), checked.columns(), checked.prefixes(), declared));
+        } catch (ProblemException e) {
+            throw new ProblemException(e.problems().stream()
+                    .map(problem -> problem.rule() == null ? problem.at(declared) : problem)
+                    .toList());
+        }
     }
 }

@@ -30,6 +30,12 @@ final class Commit {
     private static final String NOTHING_CHANGED =
             "The outputs cannot be put into their places, and nothing was changed: ";
 
+    /** Makes last what is no file. */
+    @FunctionalInterface
+    interface Confirmation {
+        void run() throws IOException;
+    }
+
     private final List<Placed> placed = new ArrayList<>();
     private final Set<StagingFolder> stagings = new LinkedHashSet<>();
     /** Those that this commit made itself, for places on another file system than their output. */
@@ -43,12 +49,15 @@ final class Commit {
     /**
      * Puts the files of outputs into their places.
      *
+     * @param confirm makes last what is no file, when nothing is known to keep a file from its
+     *     place
      * @throws ProblemException if one cannot be put there; then none is
      */
-    static void of(Collection<StagedOutput> outputs) throws IOException {
+    static void of(Collection<StagedOutput> outputs, Confirmation confirm) throws IOException {
         Commit commit = new Commit();
         try {
             commit.prepare(outputs);
+            confirm.run();
             commit.carryOut();
         } finally {
             commit.extra.values().forEach(StagingFolder::delete);

@@ -1,6 +1,9 @@
 package dev.morphema.output;
 
 import dev.morphema.engine.Run;
+import dev.morphema.format.RecordOutput;
+import dev.morphema.format.TargetFormat;
+import dev.morphema.format.TargetFormat.DocumentWriter;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Files;
@@ -39,6 +42,20 @@ public abstract class StagedOutput {
     }
 
     /**
+     * {@return what takes the document}
+     *
+     * @param name which of many documents it is; null for an output of one document; another ends
+     *     the one before
+     * @param format of the target
+     * @param document what is known of it
+     * @throws dev.morphema.problem.ProblemException if a document cannot have that name
+     */
+    DocumentWriter writer(Run.@Nullable Document name, TargetFormat format, TargetFormat.Document document)
+            throws IOException {
+        return format.open(bytes(name), document);
+    }
+
+    /**
      * {@return where the bytes of the document go for now}
      *
      * @param document null for an output of one document; another ends the one before
@@ -60,6 +77,14 @@ public abstract class StagedOutput {
     /** {@return what is to be moved into its place}; none for what does not become a file */
     List<Placed> placed() throws IOException {
         return List.of();
+    }
+
+    /**
+     * Makes last what does not become a file, and can still be refused. Comes before any file is
+     * moved into its place.
+     */
+    void confirm() throws IOException {
+        // files and streams are not refused
     }
 
     /** Hands over what does not become a file. */
@@ -87,6 +112,11 @@ public abstract class StagedOutput {
     /** {@return a stream, which is flushed but not closed} */
     public static StagedOutput stream(OutputStream stream) {
         return new StagedStream(stream, false);
+    }
+
+    /** {@return what takes records instead of bytes} */
+    public static StagedOutput records(RecordOutput output) {
+        return new StagedRecords(output);
     }
 
     /** {@return documents in memory} */

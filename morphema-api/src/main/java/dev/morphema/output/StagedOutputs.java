@@ -1,6 +1,8 @@
 package dev.morphema.output;
 
 import dev.morphema.engine.Run;
+import dev.morphema.format.TargetFormat;
+import dev.morphema.format.TargetFormat.DocumentWriter;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Files;
@@ -41,15 +43,26 @@ public final class StagedOutputs implements AutoCloseable {
         return byTarget.containsKey(target);
     }
 
+    /** {@return where the bytes go of an output that has one document} */
+    public OutputStream bytes(int target) throws IOException {
+        return byTarget.get(target).bytes(null);
+    }
+
     /**
-     * {@return where the bytes of a target go; nowhere if it has no output}
+     * {@return what takes a document of a target; it goes nowhere if the target has no output}
      *
-     * @param document one of the documents of a target that has many, or null
+     * @param name which of the documents of a target that has many, or null
+     * @param format of the target
+     * @param document what is known of it
      * @throws dev.morphema.problem.ProblemException if a document cannot have that name
      */
-    public OutputStream bytes(int target, Run.@Nullable Document document) throws IOException {
+    public DocumentWriter writer(
+            int target, Run.@Nullable Document name, TargetFormat format, TargetFormat.Document document)
+            throws IOException {
         StagedOutput output = byTarget.get(target);
-        return output == null ? OutputStream.nullOutputStream() : output.bytes(document);
+        return output == null
+                ? format.open(OutputStream.nullOutputStream(), document)
+                : output.writer(name, format, document);
     }
 
     /**
@@ -112,9 +125,15 @@ public final class StagedOutputs implements AutoCloseable {
         finish();
         // The documents of a target that has many have got their names only now.
         checkPlaces();
-        Commit.of(byTarget.values());
+        Commit.of(byTarget.values(), this::confirm);
         for (StagedOutput output : byTarget.values()) {
             output.deliver();
+        }
+    }
+
+    private void confirm() throws IOException {
+        for (StagedOutput output : byTarget.values()) {
+            output.confirm();
         }
     }
 

@@ -10,6 +10,7 @@ import dev.morphema.RunControl;
 import dev.morphema.RunOptions;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
+import dev.morphema.jdbc.Database;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
@@ -22,6 +23,7 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -39,11 +41,18 @@ final class RunCommand extends TerminalCommand {
     private final OptionSpec in = repeated(
             "--in",
             "[SOURCE=]FILE",
-            "The input of a source; - is standard input. With one source its name may be left out. A source of many files takes several, or a pattern in quotes.");
+            "The input of a source; - is standard input, jdbc:… or the name of a connection is a database. With one source its name may be left out. A source of many files takes several, or a pattern in quotes.");
     private final OptionSpec out = repeated(
             "--out",
             "[TARGET=]FILE",
-            "The output of a target; - is standard output. With one target its name may be left out. A target of many documents takes a folder. Without --out all results are shown and no file is written.");
+            "The output of a target; - is standard output, jdbc:… or the name of a connection is a database. With one target its name may be left out. A target of many documents takes a folder. Without --out all results are shown and no file is written.");
+    private final OptionSpec connections = OptionSpec.builder("--connections")
+            .type(Path.class)
+            .arity("1")
+            .paramLabel("FILE")
+            .description(
+                    "A file of properties with the databases that inputs and outputs can be, such as harbour.url, harbour.user and harbour.password=${HARBOUR_PASSWORD}.")
+            .build();
     private final OptionSpec params = repeated("--param", "NAME=VALUE", "The value of a parameter.");
     private final OptionSpec memory = OptionSpec.builder("--memory")
             .type(Long.class)
@@ -85,7 +94,7 @@ final class RunCommand extends TerminalCommand {
     CommandSpec spec() {
         CommandSpec spec = spec("Run a mapping.")
                 .addPositional(file)
-                .addArgGroup(group("Inputs and outputs", 1, in, out, params, validate, allowRead))
+                .addArgGroup(group("Inputs and outputs", 1, in, out, connections, params, validate, allowRead))
                 .addArgGroup(group("Memory, threads and limits", 2, memory, threads, limits));
         spec.usageMessage()
                 .footerHeading("%nExamples%n")
@@ -134,8 +143,11 @@ final class RunCommand extends TerminalCommand {
         Result result;
         try (Progress progress = Progress.of(control, terminal());
                 Interruption interruption = terminal().interruptions().of(control)) {
+            Databases databases = Databases.of(connections.getValue(), System.getenv());
             result = mapping.run(
-                    inputs(mapping), staged(mapping, outputs), options().control(control));
+                    inputs(mapping, databases),
+                    staged(mapping, outputs, databases),
+                    options().control(control));
         } catch (ProblemException e) {
             if (Main.isBrokenPipe(e) && outputs.values().stream().anyMatch(place -> !place.equals(STANDARD))) {
                 terminal().words().println("Standard output was closed before its end; the files are written.");
@@ -184,7 +196,7 @@ final class RunCommand extends TerminalCommand {
         return new Summary(place, MappingFile.shown(mapping), !hidesValues());
     }
 
-    private Inputs inputs(Mapping mapping) {
+    private Inputs inputs(Mapping mapping, Databases databases) {
         if (words(in).isEmpty() && words(out).isEmpty()) {
             return samples(mapping);
         }
@@ -203,6 +215,9 @@ final class RunCommand extends TerminalCommand {
                 }
                 standardTaken = true;
                 inputs = inputs.andStream(source, terminal().in(), "standard input");
+            } else if (words.size() == 1 && databases.find(words.get(0)).isPresent()) {
+                inputs = inputs.andInput(
+                        source, databases.find(words.get(0)).orElseThrow().input());
             } else {
                 inputs = inputs.andFiles(source, files(mapping, source, words));
             }
@@ -259,7 +274,7 @@ final class RunCommand extends TerminalCommand {
         return all;
     }
 
-    private Outputs staged(Mapping mapping, Map<String, String> outputs) {
+    private Outputs staged(Mapping mapping, Map<String, String> outputs, Databases databases) {
         long shown = outputs.values().stream().filter(STANDARD::equals).count();
         Outputs staged = Outputs.NONE;
         for (Map.Entry<String, String> output : outputs.entrySet()) {
@@ -269,6 +284,11 @@ final class RunCommand extends TerminalCommand {
                 staged = mapping.hasManyDocuments(target)
                         ? staged.andDocuments(target, place::show)
                         : staged.andStream(target, place.stream());
+                continue;
+            }
+            Optional<Database> database = databases.find(output.getValue());
+            if (database.isPresent()) {
+                staged = staged.andRecords(target, database.get().output());
                 continue;
             }
             Path place = Path.of(output.getValue());

@@ -121,7 +121,7 @@ final class Summary {
     private void write(Content content) {
         try (StagedOutputs staged = new StagedOutputs(Set.of(), Set.of())) {
             staged.add(0, StagedOutput.file(file));
-            OutputStream bytes = staged.bytes(0, null);
+            OutputStream bytes = staged.bytes(0);
             try (JsonGenerator json = ProblemReport.generator(bytes)) {
                 content.writeTo(json);
             }

@@ -136,9 +136,9 @@ abstract class TerminalCommand implements Callable<Integer> {
                 "A folder in which, and below, the mapping may read tables, samples and other mappings; without it only its own.");
     }
 
-    /** {@return what loads mappings, with the folders they may read of} */
+    /** {@return what loads mappings, with all formats and the folders they may read of} */
     static Morphema morphema(OptionSpec allowRead) {
-        Morphema.Builder morphema = Morphema.builder();
+        Morphema.Builder morphema = Morphema.builder().installedFormats(Morphema.class.getClassLoader());
         words(allowRead).forEach(folder -> morphema.allowRead(Path.of(folder)));
         return morphema.build();
     }

@@ -34,6 +34,7 @@ class DocumentationTest {
                 "docs/recipes.md",
                 "docs/xml.md",
                 "docs/performance.md",
+                "docs/databases.md",
                 "docs/schemas.md",
                 "docs/drafts.md"
             })

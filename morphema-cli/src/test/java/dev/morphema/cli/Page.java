@@ -8,6 +8,11 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
@@ -20,6 +25,8 @@ import java.util.regex.Pattern;
 final class Page {
     private static final Pattern BLOCK =
             Pattern.compile("^```(\\S+)(?: (\\S+))?\\n(.*?)^```", Pattern.MULTILINE | Pattern.DOTALL);
+
+    private static final String SQLITE = "jdbc:sqlite:";
 
     private final Path folder;
 
@@ -52,7 +59,37 @@ final class Page {
         for (String line : console.lines().toList()) {
             if (line.startsWith("$ morphema ")) {
                 out.append(line).append('\n').append(printed(line.substring("$ morphema ".length())));
+            } else if (line.startsWith("$ sqlite3 ")) {
+                out.append(line).append('\n').append(rows(line.substring("$ sqlite3 ".length())));
             }
+        }
+        return out.toString();
+    }
+
+    /** What the shell of SQLite does and prints: a script is run, of a query the rows are shown. */
+    private String rows(String words) {
+        String[] parts = words.split(" ", 2);
+        StringBuilder out = new StringBuilder();
+        try (Connection connection = DriverManager.getConnection(SQLITE + folder.resolve(parts[0]));
+                Statement statement = connection.createStatement()) {
+            if (parts[1].startsWith("< ")) {
+                for (String sql :
+                        Files.readString(folder.resolve(parts[1].substring(2))).split(";\n")) {
+                    statement.execute(sql);
+                }
+                return "";
+            }
+            try (ResultSet rows = statement.executeQuery(parts[1].replace("\"", ""))) {
+                while (rows.next()) {
+                    for (int i = 1; i <= rows.getMetaData().getColumnCount(); i++) {
+                        String cell = rows.getString(i);
+                        out.append(i == 1 ? "" : "|").append(cell == null ? "" : cell);
+                    }
+                    out.append('\n');
+                }
+            }
+        } catch (SQLException | IOException e) {
+            throw new AssertionError(words, e);
         }
         return out.toString();
     }
@@ -61,6 +98,8 @@ final class Page {
         List<String> located = new ArrayList<>();
         for (String word : words.split(" ")) {
             int at = word.indexOf('=') + 1;
+            int database = word.indexOf(SQLITE);
+            at = database < 0 ? at : database + SQLITE.length();
             boolean file = (word.contains(".") || word.endsWith("/")) && !word.startsWith("-");
             String unquoted = word.substring(at).replace("'", "");
             located.add(file ? word.substring(0, at) + folder + "/" + unquoted : word);

@@ -102,6 +102,7 @@ public final class Checker {
             }
         }
         Declarations declarations = new Declarations(this);
+        requireParameters();
         typing.putGlobals(globals.findAll());
         List<CheckedMapping.Define> checkedDefines = defines.checkAll();
         resolution.putVolatileDefines(defines.volatileDefines());
@@ -155,6 +156,12 @@ public final class Checker {
                     + lines.stream().map(String::valueOf).collect(Collectors.joining(", ")) + " too";
             return same ? problem.withFurtherHelp(on) : problem;
         }));
+    }
+
+    private void requireParameters() {
+        Set<String> names = new LinkedHashSet<>();
+        params.forEach(param -> names.add(param.decl().name().text()));
+        sources.forEach(source -> new SourceChecker(this).requireParameters(source, names));
     }
 
     private void refuseForeignSamples() {

@@ -95,6 +95,22 @@ final class SourceChecker {
         return new FormatChecker(checker).options(ref, specs, format::faultOf);
     }
 
+    /** Reports parameters that options of a source name, and that there are not. */
+    void requireParameters(Found source, Set<String> declared) {
+        for (String parameter : source.format().parameters(source.options())) {
+            if (!declared.contains(parameter)) {
+                checker.report(source.decl()
+                        .format()
+                        .span()
+                        .error(
+                                Code.UNKNOWN_NAME,
+                                "The mapping has no parameter " + parameter + ", which is named here.")
+                        .withHelp(NearNames.proposal(parameter, declared)
+                                .orElse("declare it: param " + parameter + ": text")));
+            }
+        }
+    }
+
     private void declare(DeclaredTypes types, Place root, Decl.FieldType fieldType) {
         DeclaredTypes.Declared type = checker.declaredType(fieldType.type());
         if (type == null) {

@@ -41,6 +41,9 @@ final class UnusedNames {
         for (Expr.Reference reference : checker.resolution().references().keySet()) {
             used.add(reference.name());
         }
+        for (SourceChecker.Found source : checker.sources()) {
+            used.addAll(source.format().parameters(source.options()));
+        }
         for (Resolution.Callee callee : checker.resolution().calls().values()) {
             if (callee instanceof Resolution.Defined defined) {
                 used.add(checker.defines().nameOf(defined.index()));

@@ -22,6 +22,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -33,6 +34,11 @@ import org.jspecify.annotations.Nullable;
 public final class Run {
     /** Gives readers of the sources. */
     public interface Readers {
+        /** Told once, before anything is opened: the values of the mapping's parameters by name. */
+        default void parameters(Map<String, Value> values) {
+            // of no matter to inputs that do not ask
+        }
+
         /**
          * {@return a reader of a source; the run closes it}
          *
@@ -170,10 +176,13 @@ public final class Run {
         this.readers = readers;
         this.read = new long[program.mapping().sources().size()];
         @Nullable Value[] values = new Value[program.params().size()];
+        Map<String, Value> byName = new HashMap<>();
         this.state = new RunState(program, values, settings, new Sources());
         for (int i = 0; i < values.length; i++) {
             values[i] = ParamValues.of(program.params().get(i), settings.params(), state);
+            byName.put(program.params().get(i).name(), values[i]);
         }
+        readers.parameters(byName);
     }
 
     /**

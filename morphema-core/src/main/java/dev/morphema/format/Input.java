@@ -3,7 +3,10 @@ package dev.morphema.format;
 import java.io.IOException;
 import java.io.InputStream;
 
-/** Bytes to be read, with a name for problems. */
+/**
+ * What is read, with a name for problems: bytes, or what one format alone knows how to read, such
+ * as a connection to a database.
+ */
 public interface Input {
     /** {@return bytes at hand as an input, which can be read again}; they are not to be changed. */
     static Input of(String name, byte[] bytes) {
@@ -26,6 +29,11 @@ public interface Input {
      */
     default boolean isRereadable() {
         return false;
+    }
+
+    /** {@return whether there are bytes to be had; if not, {@link #open} fails} */
+    default boolean hasBytes() {
+        return true;
     }
 
     /** The size of an input that cannot be told before it is read. */

@@ -1,5 +1,6 @@
 package dev.morphema.format;
 
+import dev.morphema.value.Value;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
@@ -26,20 +27,22 @@ public final class Options {
 
     private final Map<String, Object> values;
     private final Limits limits;
+    private final Map<String, Value> parameters;
 
     /** @param values texts, integers, booleans or lists of texts, by the option's name */
     public Options(Map<String, Object> values) {
-        this(values, Limits.DEFAULT);
+        this(values, Limits.DEFAULT, Map.of());
     }
 
-    private Options(Map<String, Object> values, Limits limits) {
+    private Options(Map<String, Object> values, Limits limits, Map<String, Value> parameters) {
         this.values = Map.copyOf(values);
         this.limits = limits;
+        this.parameters = parameters;
     }
 
     /** {@return these options with limits for what is read} */
     public Options within(Limits others) {
-        return limits == others ? this : new Options(values, others);
+        return limits == others ? this : new Options(values, others, parameters);
     }
 
     /** {@return how much an input may have}; no option of a mapping, but of who runs it */
@@ -47,18 +50,28 @@ public final class Options {
         return limits;
     }
 
+    /** {@return these options with the values of the mapping's parameters in a run} */
+    public Options withParameters(Map<String, Value> ofRun) {
+        return new Options(values, limits, Map.copyOf(ofRun));
+    }
+
+    /** {@return the values of the mapping's parameters; none outside of a run} */
+    public Map<String, Value> parameters() {
+        return parameters;
+    }
+
     /** {@return these options with one more, or another value for it} */
     public Options with(String name, Object value) {
         Map<String, Object> more = new HashMap<>(values);
         more.put(name, value);
-        return new Options(more, limits);
+        return new Options(more, limits, parameters);
     }
 
     /** {@return these options without one} */
     public Options without(String name) {
         Map<String, Object> fewer = new HashMap<>(values);
         fewer.remove(name);
-        return new Options(fewer, limits);
+        return new Options(fewer, limits, parameters);
     }
 
     /** {@return the text of an option, if it was given} */

@@ -3,6 +3,7 @@ package dev.morphema.format;
 import dev.morphema.value.FieldName;
 import java.io.IOException;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** A format that can be read. Implementations are immutable and safe for use by many threads. */
@@ -20,6 +21,14 @@ public interface SourceFormat {
      */
     default @Nullable String faultOf(Options options) {
         return null;
+    }
+
+    /**
+     * {@return the parameters of the mapping that some options name}, whose values {@link
+     * Options#parameters} has when an input is opened
+     */
+    default Set<String> parameters(Options options) {
+        return Set.of();
     }
 
     /** {@return what is known of every input of this format} */

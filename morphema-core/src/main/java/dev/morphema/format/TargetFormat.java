@@ -1,5 +1,6 @@
 package dev.morphema.format;
 
+import dev.morphema.problem.RuleLocation;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
@@ -60,8 +61,18 @@ public interface TargetFormat {
      * @param options as the mapping gave them
      * @param columns all fields of a flat format, in order; empty for others
      * @param prefixes the declared prefixes with their namespaces
+     * @param declared where the mapping declares the format, or null
      */
-    record Document(Options options, List<String> columns, Map<String, String> prefixes) {
+    record Document(
+            Options options,
+            List<String> columns,
+            Map<String, String> prefixes,
+            @Nullable RuleLocation declared) {
+        /** A document of no mapping. */
+        public Document(Options options, List<String> columns, Map<String, String> prefixes) {
+            this(options, columns, prefixes, null);
+        }
+
         public Document {
             columns = List.copyOf(columns);
             prefixes = Map.copyOf(prefixes);

@@ -38,6 +38,14 @@ public final class StandardFormats {
         return List.of(new CsvSource(), JsonSource.document(), JsonSource.lines(), new XmlSource());
     }
 
+    /** {@return one of the formats by its name, for reading} */
+    public static SourceFormat source(String name) {
+        return sources().stream()
+                .filter(format -> format.name().equals(name))
+                .findFirst()
+                .orElseThrow();
+    }
+
     /** {@return csv, json, jsonl and xml, for writing} */
     public static List<TargetFormat> targets() {
         return List.of(new CsvTarget(), JsonTarget.document(), JsonTarget.lines(), new XmlTarget());
@@ -59,12 +67,24 @@ public final class StandardFormats {
         functions.surrounded(
                 signature,
                 Stability.PURE,
-                (a, run) -> parsed(format, run.kept(Projection.class, signature, Projection::everything), a[0]));
+                (a, run) ->
+                        parsed(format, run.kept(Projection.class, signature, Projection::everything), a[0].toString()));
+    }
+
+    /**
+     * {@return what a document holds that stands as a text in another one}
+     *
+     * @param format json or xml
+     * @param projection what is used of it
+     * @throws ProblemException if it is not well-formed
+     */
+    public static Value parsed(String format, Projection projection, String text) {
+        return parsed(source(format), projection, text);
     }
 
     /** A document that stands as a text in another: what a source of the format would be. */
-    private static Value parsed(SourceFormat format, Projection projection, Value text) {
-        byte[] bytes = text.toString().getBytes(StandardCharsets.UTF_8);
+    private static Value parsed(SourceFormat format, Projection projection, String text) {
+        byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
         Input input = new Input() {
             @Override
             public String name() {
