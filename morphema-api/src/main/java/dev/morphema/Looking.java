@@ -26,7 +26,9 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 
 /** Looks into files: what format they have, and what is in them. Of use once; not thread-safe. */
 final class Looking {
@@ -110,7 +112,12 @@ final class Looking {
         }
     }
 
-    private static InputGuess guess(Input input) throws IOException {
+    private InputGuess guess(Input input) throws IOException {
+        String name = input.name().toLowerCase(Locale.ROOT).replaceAll("\\.gz$", "");
+        Optional<SourceFormat> named = formats.byEnding(name);
+        if (named.isPresent()) {
+            return new InputGuess(named.get().name(), Map.of());
+        }
         try (InputStream bytes = input.open()) {
             return InputGuess.of(input.name(), bytes.readNBytes(HEAD));
         }

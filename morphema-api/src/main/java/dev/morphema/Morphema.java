@@ -61,7 +61,10 @@ public final class Morphema {
         this.limits = builder.limits;
     }
 
-    /** {@return Morphema with the formats and functions that come with it} */
+    /**
+     * {@return Morphema with the formats and functions that come with it, and the formats that are
+     * installed beside it}
+     */
     public static Morphema standard() {
         return STANDARD;
     }
@@ -80,7 +83,9 @@ public final class Morphema {
         private FunctionTable functions = StandardFormats.functions();
         private Limits limits = Limits.DEFAULT;
 
-        private Builder() {}
+        private Builder() {
+            installedFormats(Morphema.class.getClassLoader());
+        }
 
         /** Adds a format that mappings can read. */
         public Builder source(SourceFormat format) {
@@ -104,16 +109,24 @@ public final class Morphema {
         }
 
         /**
-         * Adds all formats that are installed: those that some module, or some library on the class
-         * path, {@linkplain ServiceLoader provides} as a {@link SourceFormat} or {@link
-         * TargetFormat}.
+         * Adds the formats that a class loader finds: those that some module, or some library on
+         * its class path, {@linkplain ServiceLoader provides} as a {@link SourceFormat} or {@link
+         * TargetFormat}. What the loader of Morphema itself finds is there already.
          *
          * @param loader finds them
          */
         public Builder installedFormats(ClassLoader loader) {
-            ServiceLoader.load(SourceFormat.class, loader).forEach(this::source);
-            ServiceLoader.load(TargetFormat.class, loader).forEach(this::target);
+            addNew(ServiceLoader.load(SourceFormat.class, loader), sources);
+            addNew(ServiceLoader.load(TargetFormat.class, loader), targets);
             return this;
+        }
+
+        private static <F> void addNew(Iterable<F> found, List<F> known) {
+            for (F format : found) {
+                if (known.stream().noneMatch(other -> other.getClass() == format.getClass())) {
+                    known.add(format);
+                }
+            }
         }
 
         /**

@@ -37,7 +37,7 @@ class OwnFormatTest {
     private static final class FixedWidth implements SourceFormat {
         @Override
         public String name() {
-            return "fixed";
+            return "columns";
         }
 
         @Override
@@ -97,7 +97,7 @@ class OwnFormatTest {
             Morphema.builder().source(new FixedWidth()).build();
 
     private static String run(String target, String rows) {
-        return MORPHEMA.load("own.morphema", "morphema 1\nsource m: fixed { kg: number }\n" + target, Path.of("."))
+        return MORPHEMA.load("own.morphema", "morphema 1\nsource m: columns { kg: number }\n" + target, Path.of("."))
                 .messages("m", "o")
                 .transform(rows);
     }
@@ -147,7 +147,7 @@ class OwnFormatTest {
                 .build();
         Messages messages = tight.load(
                         "own.morphema",
-                        "morphema 1\nsource m: fixed\ntarget o: csv { for r in m { kg = r.kg } }",
+                        "morphema 1\nsource m: columns\ntarget o: csv { for r in m { kg = r.kg } }",
                         Path.of("."))
                 .messages("m", "o");
         assertThatThrownBy(() -> messages.transform(ROWS)).hasMessageContaining("records");

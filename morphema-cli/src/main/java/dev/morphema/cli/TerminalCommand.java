@@ -138,7 +138,7 @@ abstract class TerminalCommand implements Callable<Integer> {
 
     /** {@return what loads mappings, with all formats and the folders they may read of} */
     static Morphema morphema(OptionSpec allowRead) {
-        Morphema.Builder morphema = Morphema.builder().installedFormats(Morphema.class.getClassLoader());
+        Morphema.Builder morphema = Morphema.builder();
         words(allowRead).forEach(folder -> morphema.allowRead(Path.of(folder)));
         return morphema.build();
     }

@@ -35,6 +35,7 @@ class DocumentationTest {
                 "docs/xml.md",
                 "docs/performance.md",
                 "docs/databases.md",
+                "docs/formats.md",
                 "docs/schemas.md",
                 "docs/drafts.md"
             })

@@ -143,9 +143,12 @@ public record CheckedMapping(
 
         /** {@return the options by which a document of this target can be read} */
         public Options optionsToReadBack() {
-            return format.traits().flat() && !options.isOn("header", true)
-                    ? options.with("columns", columns).with("header", false)
-                    : options.without("columns");
+            if (!format.traits().flat()) {
+                return options;
+            }
+            return options.isOn("header", true)
+                    ? options.without("columns")
+                    : options.with("columns", columns).with("header", false);
         }
     }
 

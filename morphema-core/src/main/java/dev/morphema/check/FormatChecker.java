@@ -10,6 +10,7 @@ import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.UnsupportedCharsetException;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -18,10 +19,21 @@ import org.jspecify.annotations.Nullable;
 
 /** Checks the options of a format against what it takes. */
 final class FormatChecker {
+    /** Where formats are that are not always installed. */
+    private static final Map<String, String> MODULES = Map.of("sql", "morphema-jdbc", "yaml", "morphema-yaml");
+
     private final Checker checker;
 
     FormatChecker(Checker checker) {
         this.checker = checker;
+    }
+
+    /** {@return what to do about a format that there is not, or null} */
+    static @Nullable String help(String name, Collection<String> known) {
+        String module = MODULES.get(name);
+        return module == null
+                ? NearNames.proposal(name, known).orElse(null)
+                : "the module " + module + " has it, once it is on the class path";
     }
 
     /**

@@ -82,9 +82,8 @@ final class SourceChecker {
         if (format == null) {
             checker.report(ref.span()
                     .error(Code.UNKNOWN_FORMAT, "There is no format " + ref.name() + " that can be read.")
-                    .withHelp(NearNames.proposal(
-                                    ref.name(), checker.environment().formats().sourceNames())
-                            .orElse(null)));
+                    .withHelp(FormatChecker.help(
+                            ref.name(), checker.environment().formats().sourceNames())));
         }
         return format;
     }

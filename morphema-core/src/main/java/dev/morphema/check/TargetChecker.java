@@ -6,7 +6,6 @@ import dev.morphema.format.TargetFormat;
 import dev.morphema.format.TargetFormat.Root;
 import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
-import dev.morphema.problem.NearNames;
 import dev.morphema.shape.SchemaShape;
 import dev.morphema.syntax.Block;
 import dev.morphema.syntax.Decl;
@@ -38,9 +37,8 @@ final class TargetChecker {
         if (format == null) {
             checker.report(ref.span()
                     .error(Code.UNKNOWN_FORMAT, "There is no format " + ref.name() + " that can be written.")
-                    .withHelp(NearNames.proposal(
-                                    ref.name(), checker.environment().formats().targetNames())
-                            .orElse(null)));
+                    .withHelp(FormatChecker.help(
+                            ref.name(), checker.environment().formats().targetNames())));
             return null;
         }
         List<OptionSpec> specs = new ArrayList<>(format.options());

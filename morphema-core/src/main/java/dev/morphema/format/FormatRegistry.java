@@ -38,6 +38,13 @@ public final class FormatRegistry {
         return Optional.ofNullable(targets.get(name));
     }
 
+    /** {@return the format that says of itself that files of such a name have it} */
+    public Optional<SourceFormat> byEnding(String fileName) {
+        return sources.values().stream()
+                .filter(format -> format.endings().stream().anyMatch(fileName::endsWith))
+                .findFirst();
+    }
+
     /** {@return the names of all formats that can be read} */
     public Collection<String> sourceNames() {
         return sources.keySet();

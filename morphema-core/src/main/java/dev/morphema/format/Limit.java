@@ -9,8 +9,8 @@ public enum Limit {
     BYTES("bytes", Limits.UNLIMITED, "bytes in one input"),
     /** Bytes that a compressed input becomes for each of its own, beyond the first 64 MB. */
     GROWTH("growth", 200, "bytes for each byte of a compressed input"),
-    /** Characters that the entities of one XML document become. */
-    ENTITIES("entities", 16L << 20, "characters that the entities of a document stand for"),
+    /** Characters that the entities of one XML document, or the aliases of a YAML one, become. */
+    ENTITIES("entities", 16L << 20, "characters that the entities or aliases of a document stand for"),
     /** Lists, objects and elements within one another. */
     DEPTH("depth", 500, "lists, objects or elements within one another"),
     /**

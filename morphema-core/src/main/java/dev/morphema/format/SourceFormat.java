@@ -24,6 +24,14 @@ public interface SourceFormat {
     }
 
     /**
+     * {@return how the names of files end that are surely of this format}, such as {@code .yaml};
+     * none where the bytes tell better
+     */
+    default List<String> endings() {
+        return List.of();
+    }
+
+    /**
      * {@return the parameters of the mapping that some options name}, whose values {@link
      * Options#parameters} has when an input is opened
      */

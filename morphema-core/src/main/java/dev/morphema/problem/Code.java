@@ -68,6 +68,8 @@ public enum Code {
     BAD_CSV(Area.DATA),
     BAD_JSON(Area.DATA),
     BAD_XML(Area.DATA),
+    BAD_YAML(Area.DATA),
+    BAD_LINE(Area.DATA),
     BAD_ENCODING(Area.DATA),
     LIMIT(Area.DATA),
     MEMORY(Area.DATA),

@@ -2,6 +2,8 @@ package dev.morphema.standard;
 
 import dev.morphema.csv.CsvSource;
 import dev.morphema.csv.CsvTarget;
+import dev.morphema.fixed.FixedSource;
+import dev.morphema.fixed.FixedTarget;
 import dev.morphema.format.Input;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
@@ -33,9 +35,9 @@ public final class StandardFormats {
 
     private StandardFormats() {}
 
-    /** {@return csv, json, jsonl and xml, for reading} */
+    /** {@return csv, json, jsonl, xml and fixed, for reading} */
     public static List<SourceFormat> sources() {
-        return List.of(new CsvSource(), JsonSource.document(), JsonSource.lines(), new XmlSource());
+        return List.of(new CsvSource(), JsonSource.document(), JsonSource.lines(), new XmlSource(), new FixedSource());
     }
 
     /** {@return one of the formats by its name, for reading} */
@@ -46,9 +48,9 @@ public final class StandardFormats {
                 .orElseThrow();
     }
 
-    /** {@return csv, json, jsonl and xml, for writing} */
+    /** {@return csv, json, jsonl, xml and fixed, for writing} */
     public static List<TargetFormat> targets() {
-        return List.of(new CsvTarget(), JsonTarget.document(), JsonTarget.lines(), new XmlTarget());
+        return List.of(new CsvTarget(), JsonTarget.document(), JsonTarget.lines(), new XmlTarget(), new FixedTarget());
     }
 
     /**
