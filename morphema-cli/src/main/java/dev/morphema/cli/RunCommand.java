@@ -36,6 +36,9 @@ import picocli.CommandLine.Model.PositionalParamSpec;
 final class RunCommand extends TerminalCommand {
     private static final String STANDARD = "-";
 
+    /** The format whose documents are no texts. */
+    private static final String WORKBOOK = "xlsx";
+
     private final PositionalParamSpec file = mappingFile();
     private final OptionSpec allowRead = allowRead();
     private final OptionSpec in = repeated(
@@ -280,6 +283,9 @@ final class RunCommand extends TerminalCommand {
         for (Map.Entry<String, String> output : outputs.entrySet()) {
             String target = output.getKey();
             if (output.getValue().equals(STANDARD)) {
+                if (terminal().look().colourOut() && mapping.formatOf(target).equals(WORKBOOK)) {
+                    throw usage("A workbook is not for a screen.", "--out " + target + "=FILE.xlsx");
+                }
                 ShownOutput place = new ShownOutput(terminal(), shown > 1 ? target : "", mapping.formatOf(target));
                 staged = mapping.hasManyDocuments(target)
                         ? staged.andDocuments(target, place::show)

@@ -20,7 +20,8 @@ import org.jspecify.annotations.Nullable;
 /** Checks the options of a format against what it takes. */
 final class FormatChecker {
     /** Where formats are that are not always installed. */
-    private static final Map<String, String> MODULES = Map.of("sql", "morphema-jdbc", "yaml", "morphema-yaml");
+    private static final Map<String, String> MODULES =
+            Map.of("sql", "morphema-jdbc", "xlsx", "morphema-xlsx", "yaml", "morphema-yaml");
 
     private final Checker checker;
 

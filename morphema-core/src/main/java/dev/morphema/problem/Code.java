@@ -70,6 +70,7 @@ public enum Code {
     BAD_XML(Area.DATA),
     BAD_YAML(Area.DATA),
     BAD_LINE(Area.DATA),
+    BAD_WORKBOOK(Area.DATA),
     BAD_ENCODING(Area.DATA),
     LIMIT(Area.DATA),
     MEMORY(Area.DATA),

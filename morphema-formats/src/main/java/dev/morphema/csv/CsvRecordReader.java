@@ -222,7 +222,7 @@ final class CsvRecordReader implements RecordReader {
         }
         WrongBytesException wrongBytes = WrongBytesException.in(e);
         if (wrongBytes != null) {
-            return new ProblemException(wrongBytes.problem(input.name(), Decoding.help(charset)), e);
+            return new ProblemException(wrongBytes.problem(input.name(), encodingHelp()), e);
         }
         if (e.getCause() instanceof CharacterCodingException) {
             return wrongBytes();
@@ -241,12 +241,17 @@ final class CsvRecordReader implements RecordReader {
         return e.getMessage() + " " + (e.getCause() == null ? "" : e.getCause().getMessage());
     }
 
-    private ProblemException wrongBytes() {
+    private String encodingHelp() throws IOException {
+        String other = OtherThanCsv.proposal(input);
+        return other == null ? Decoding.help(charset) : other;
+    }
+
+    private ProblemException wrongBytes() throws IOException {
         return new ProblemException(Problem.error(
                         Code.BAD_ENCODING,
                         "The row that begins here has bytes that are not valid in the encoding of this source.")
                 .in(InputLocation.at(input.name(), rows.nextLine(), 0))
-                .withHelp(Decoding.help(charset)));
+                .withHelp(encodingHelp()));
     }
 
     @Override

@@ -1,0 +1,308 @@
+package dev.morphema.xlsx;
+
+import dev.morphema.format.Limit;
+import dev.morphema.format.Options;
+import dev.morphema.format.Projection;
+import dev.morphema.format.RecordReader;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.InputLocation;
+import dev.morphema.problem.NearNames;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.value.FieldName;
+import dev.morphema.value.Missing;
+import dev.morphema.value.Origin;
+import dev.morphema.value.RecordValue;
+import dev.morphema.value.TextValue;
+import dev.morphema.value.Value;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import org.dhatim.fastexcel.reader.Cell;
+import org.dhatim.fastexcel.reader.CellType;
+import org.dhatim.fastexcel.reader.ExcelReaderException;
+import org.dhatim.fastexcel.reader.Row;
+import org.dhatim.fastexcel.reader.Sheet;
+import org.dhatim.fastexcel.reader.SheetVisibility;
+import org.jspecify.annotations.Nullable;
+
+/** Reads the rows of sheets, one after the other. Not thread-safe. */
+final class SheetReader implements RecordReader {
+    /** A column that is read; its slot is -1 where everything is kept. */
+    private record Column(int index, FieldName name, int slot) {}
+
+    private final WorkbookFile file;
+    private final Projection projection;
+    private final Options options;
+    private final CellRange range;
+    private final CellValue values;
+    private final @Nullable FieldName sheetField;
+    private final Iterator<Sheet> sheets;
+    private final List<FieldName> names = new ArrayList<>();
+    private List<Column> columns = List.of();
+    private @Nullable Sheet sheet;
+    private @Nullable Stream<Row> stream;
+    private @Nullable Iterator<Row> rows;
+    private long record;
+
+    SheetReader(WorkbookFile file, Projection projection, Options options) throws IOException {
+        this.file = file;
+        this.projection = projection;
+        this.options = options;
+        CellRange given = options.text("range").map(CellRange::parse).orElse(null);
+        this.range = given == null ? CellRange.ALL : given;
+        this.values = new CellValue(file.isFrom1904());
+        this.sheetField = options.text("sheet-field").map(FieldName::of).orElse(null);
+        try {
+            this.sheets = sheets().iterator();
+        } catch (ProblemException e) {
+            file.close();
+            throw e;
+        }
+    }
+
+    /** The sheets that are named, of any name for a star; if none is, the first that is shown. */
+    private List<Sheet> sheets() {
+        List<Sheet> all = file.workbook().getSheets().toList();
+        List<Sheet> shown = all.stream()
+                .filter(each -> each.getVisibility() == SheetVisibility.VISIBLE)
+                .toList();
+        List<String> wanted = options.texts("sheet").orElse(List.of());
+        if (wanted.isEmpty()) {
+            return (shown.isEmpty() ? all : shown).stream().limit(1).toList();
+        }
+        List<Sheet> found = new ArrayList<>();
+        for (String name : wanted) {
+            List<Sheet> named = name.equals("*")
+                    ? shown
+                    : all.stream().filter(each -> each.getName().equals(name)).toList();
+            if (named.isEmpty()) {
+                List<String> known = all.stream().map(Sheet::getName).toList();
+                throw new ProblemException(Problem.error(Code.BAD_WORKBOOK, "The workbook has no sheet " + name + ".")
+                        .in(InputLocation.at(file.name(), 0, 0))
+                        .withHelp(NearNames.proposal(name, known).orElse(null)));
+            }
+            found.addAll(named);
+        }
+        return found;
+    }
+
+    @Override
+    public boolean isSequence() {
+        return true;
+    }
+
+    @Override
+    public List<FieldName> columns() {
+        return List.copyOf(names);
+    }
+
+    @Override
+    public @Nullable Value next() throws IOException {
+        try {
+            for (Row row = nextRow(); row != null; row = nextRow()) {
+                if (!isBlank(row)) {
+                    record++;
+                    return record(row);
+                }
+            }
+            return null;
+        } catch (ExcelReaderException e) {
+            throw WorkbookFile.broken(file.name(), e);
+        }
+    }
+
+    /** The next row of data, in whichever sheet; null behind the last. */
+    private @Nullable Row nextRow() throws IOException {
+        while (true) {
+            if (rows == null) {
+                if (!sheets.hasNext()) {
+                    return null;
+                }
+                begin(sheets.next());
+            }
+            Row row = rowInRange();
+            if (row != null) {
+                return row;
+            }
+            end();
+        }
+    }
+
+    private @Nullable Row rowInRange() {
+        while (rows != null && rows.hasNext()) {
+            Row row = rows.next();
+            int index = row.getRowNum() - 1;
+            if (index > range.lastRow()) {
+                return null;
+            }
+            if (index >= range.firstRow() + options.count("skip", 0)) {
+                return row;
+            }
+        }
+        return null;
+    }
+
+    private void begin(Sheet next) throws IOException {
+        sheet = next;
+        Stream<Row> opened = next.openStream();
+        stream = opened;
+        rows = opened.iterator();
+        List<String> named = options.texts("columns").orElse(null);
+        columns = new ArrayList<>();
+        if (named != null) {
+            for (int i = 0; i < named.size(); i++) {
+                add(range.firstColumn() + i, named.get(i));
+            }
+        } else if (options.isOn("header", true)) {
+            Row header = rowInRange();
+            while (header != null && isBlank(header)) {
+                header = rowInRange();
+            }
+            if (header != null) {
+                readHeader(header);
+            }
+        }
+        if (sheetField != null && !names.contains(sheetField)) {
+            names.add(sheetField);
+        }
+    }
+
+    private void readHeader(Row header) {
+        Map<String, String> seen = new HashMap<>();
+        for (int i = range.firstColumn(); i < Math.min(header.getCellCount(), range.lastColumn() + 1L); i++) {
+            Cell cell = header.getCell(i);
+            String text = cell == null ? "" : values.of(cell).toString().strip();
+            if (cell == null || values.of(cell) == Missing.ABSENT || text.isEmpty()) {
+                continue;
+            }
+            String before = seen.putIfAbsent(text, CellRange.letters(i));
+            if (before != null) {
+                throw new ProblemException(Problem.error(
+                                Code.BAD_WORKBOOK,
+                                "Two columns of the sheet have the same name, " + before + " and "
+                                        + CellRange.letters(i) + ".")
+                        .in(location(header, null))
+                        .withValue(text)
+                        .withHelp("range = \"A:" + CellRange.letters(i - 1)
+                                + "\" takes some of them; columns = [ … ] names them"));
+            }
+            add(i, text);
+        }
+    }
+
+    private void add(int index, String name) {
+        FieldName field = FieldName.of(name);
+        if (!names.contains(field)) {
+            names.add(field);
+        }
+        int slot = projection.keepsAll() ? -1 : projection.slot(field);
+        if (slot >= 0 || projection.keepsAll()) {
+            columns.add(new Column(index, field, slot));
+        }
+    }
+
+    private void end() {
+        if (stream != null) {
+            stream.close();
+        }
+        rows = null;
+        stream = null;
+    }
+
+    private boolean isBlank(Row row) {
+        for (int i = range.firstColumn(); i < Math.min(row.getCellCount(), range.lastColumn() + 1L); i++) {
+            Cell cell = row.getCell(i);
+            if (cell != null && cell.getType() != CellType.EMPTY && values.of(cell) != Missing.ABSENT) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** Without header and names, columns are called by their letters. */
+    private List<Column> columnsOf(Row row) {
+        if (options.isOn("header", true) || options.texts("columns").isPresent()) {
+            return columns;
+        }
+        for (int i = range.firstColumn() + columns.size();
+                i < Math.min(row.getCellCount(), range.lastColumn() + 1L);
+                i++) {
+            addLetter(i);
+        }
+        return columns;
+    }
+
+    private void addLetter(int index) {
+        FieldName field = FieldName.of(CellRange.letters(index));
+        if (!names.contains(field)) {
+            names.add(field);
+        }
+        columns.add(new Column(index, field, projection.keepsAll() ? -1 : projection.slot(field)));
+    }
+
+    private Value record(Row row) {
+        RecordValue.Builder built =
+                RecordValue.builder(projection.layout(), new Origin(name(), record, row.getRowNum()));
+        for (Column column : columnsOf(row)) {
+            Cell cell = column.index() < row.getCellCount() ? row.getCell(column.index()) : null;
+            if (cell == null || !projection.keepsAll() && column.slot() < 0) {
+                continue;
+            }
+            put(built, column.name(), column.slot(), value(row, cell));
+        }
+        if (sheetField != null && sheet != null) {
+            int slot = projection.keepsAll() ? -1 : projection.slot(sheetField);
+            if (projection.keepsAll() || slot >= 0) {
+                put(built, sheetField, slot, TextValue.of(sheet.getName()));
+            }
+        }
+        return built.build();
+    }
+
+    private void put(RecordValue.Builder built, FieldName name, int slot, Value value) {
+        if (value == Missing.ABSENT) {
+            return;
+        }
+        if (slot >= 0) {
+            built.set(slot, value);
+        } else if (projection.keepsAll()) {
+            built.put(name, value);
+        }
+    }
+
+    private Value value(Row row, Cell cell) {
+        String error = CellValue.error(cell);
+        if (error != null) {
+            throw new ProblemException(Problem.error(
+                            Code.BAD_WORKBOOK, "The cell " + cell.getAddress() + " shows an error instead of a value.")
+                    .in(location(row, null))
+                    .withValue(error)
+                    .withHelp("mend its formula, or leave the column out of the mapping"));
+        }
+        Value value = values.of(cell);
+        if (value instanceof TextValue text && text.length() > options.limits().most(Limit.TEXT)) {
+            throw options.limits().exceeded(Limit.TEXT, location(row, null));
+        }
+        return value;
+    }
+
+    private String name() {
+        boolean one = options.texts("sheet").orElse(List.of()).size() < 2 && !sheets.hasNext();
+        return one || sheet == null ? file.name() : file.name() + ", sheet " + sheet.getName();
+    }
+
+    private InputLocation location(Row row, @Nullable String field) {
+        return new InputLocation(name(), record, row.getRowNum(), 0, field, null);
+    }
+
+    @Override
+    public void close() throws IOException {
+        end();
+        file.close();
+    }
+}
