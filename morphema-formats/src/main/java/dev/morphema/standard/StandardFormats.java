@@ -63,6 +63,8 @@ public final class StandardFormats {
     private static void addTo(FunctionSet functions) {
         add(functions, "json(text: text): any", JsonSource.document());
         add(functions, "xml(text: text): any", new XmlSource());
+        functions.scalar("jsonText(value: any): text", arguments -> DocumentTexts.json(arguments[0]));
+        functions.scalar("xmlText(value: record): text", arguments -> DocumentTexts.xml(arguments[0]));
     }
 
     private static void add(FunctionSet functions, String signature, SourceFormat format) {
