@@ -5,7 +5,8 @@ module dev.morphema {
 
     exports dev.morphema;
     exports dev.morphema.output to
-            dev.morphema.cli;
+            dev.morphema.cli,
+            dev.morphema.http;
 
     uses dev.morphema.format.SourceFormat;
     uses dev.morphema.format.TargetFormat;

@@ -9,5 +9,6 @@ module dev.morphema.formats {
 
     exports dev.morphema.standard to
             dev.morphema,
+            dev.morphema.http,
             dev.morphema.jdbc;
 }

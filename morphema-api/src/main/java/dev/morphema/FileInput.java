@@ -1,5 +1,6 @@
 package dev.morphema;
 
+import dev.morphema.format.GrowingStream;
 import dev.morphema.format.Input;
 import dev.morphema.format.Limits;
 import java.io.BufferedInputStream;

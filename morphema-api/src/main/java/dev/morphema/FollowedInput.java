@@ -1,6 +1,7 @@
 package dev.morphema;
 
 import dev.morphema.engine.RunWatch;
+import dev.morphema.format.CountingStream;
 import dev.morphema.format.Input;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
@@ -54,7 +55,7 @@ final class FollowedInput implements Input {
         }
 
         @Override
-        void counted(int more) {
+        protected void counted(int more) {
             control.readBytes(more);
             if (count() > limits.most(Limit.BYTES)) {
                 throw limits.exceeded(Limit.BYTES, InputLocation.at(name(), 0, 0));

@@ -93,6 +93,14 @@ public final class Inputs {
         return and(source, Objects.requireNonNull(input));
     }
 
+    /**
+     * {@return these inputs and any number of any kind, in this order, for a source with {@code
+     * files = many}}; for others just one
+     */
+    public Inputs andInputs(String source, List<Input> inputs) {
+        return and(source, List.copyOf(inputs));
+    }
+
     private Inputs and(String source, Input input) {
         return and(source, List.of(input));
     }

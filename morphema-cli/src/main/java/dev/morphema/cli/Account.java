@@ -37,7 +37,7 @@ final class Account {
                 + counted(
                         result.written().getOrDefault(target, 0L),
                         mapping.hasManyDocuments(target) ? "document" : "record")
-                + (file.equals("-") ? "" : " in " + Databases.shown(file))));
+                + (file.equals("-") ? "" : " in " + Connections.shown(file))));
         result.leftOut()
                 .forEach(left -> out.println(
                         "left    out by where on line " + left.rule().line() + ": " + counted(left.count(), "record")));

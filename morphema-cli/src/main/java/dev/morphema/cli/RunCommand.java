@@ -1,7 +1,6 @@
 package dev.morphema.cli;
 
 import dev.morphema.Checked;
-import dev.morphema.FilePattern;
 import dev.morphema.Inputs;
 import dev.morphema.Mapping;
 import dev.morphema.Outputs;
@@ -11,12 +10,9 @@ import dev.morphema.RunOptions;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
 import dev.morphema.jdbc.Database;
-import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
-import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.schemas.Validation;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -44,17 +40,17 @@ final class RunCommand extends TerminalCommand {
     private final OptionSpec in = repeated(
             "--in",
             "[SOURCE=]FILE",
-            "The input of a source; - is standard input, jdbc:… or the name of a connection is a database. With one source its name may be left out. A source of many files takes several, or a pattern in quotes.");
+            "The input of a source; - is standard input, jdbc:… is a database, https://… a document of the web, and either may be the name of a connection. With one source its name may be left out. A source of many files takes several, or a pattern in quotes.");
     private final OptionSpec out = repeated(
             "--out",
             "[TARGET=]FILE",
-            "The output of a target; - is standard output, jdbc:… or the name of a connection is a database. With one target its name may be left out. A target of many documents takes a folder. Without --out all results are shown and no file is written.");
+            "The output of a target; - is standard output, jdbc:…, or the name of a connection, is a database. With one target its name may be left out. A target of many documents takes a folder. Without --out all results are shown and no file is written.");
     private final OptionSpec connections = OptionSpec.builder("--connections")
             .type(Path.class)
             .arity("1")
             .paramLabel("FILE")
             .description(
-                    "A file of properties with the databases that inputs and outputs can be, such as harbour.url, harbour.user and harbour.password=${HARBOUR_PASSWORD}.")
+                    "A file of properties with the databases and addresses that inputs and outputs can be, such as harbour.url, harbour.user and harbour.password=${HARBOUR_PASSWORD}.")
             .build();
     private final OptionSpec params = repeated("--param", "NAME=VALUE", "The value of a parameter.");
     private final OptionSpec memory = OptionSpec.builder("--memory")
@@ -146,11 +142,13 @@ final class RunCommand extends TerminalCommand {
         Result result;
         try (Progress progress = Progress.of(control, terminal());
                 Interruption interruption = terminal().interruptions().of(control)) {
-            Databases databases = Databases.of(connections.getValue(), System.getenv());
-            result = mapping.run(
-                    inputs(mapping, databases),
-                    staged(mapping, outputs, databases),
-                    options().control(control));
+            Connections known = Connections.of(connections.getValue(), System.getenv());
+            try (GivenInputs inputs = new GivenInputs(terminal(), mapping, known, limits())) {
+                result = mapping.run(
+                        inputs(inputs, mapping),
+                        staged(mapping, outputs, known),
+                        options().control(control));
+            }
         } catch (ProblemException e) {
             if (Main.isBrokenPipe(e) && outputs.values().stream().anyMatch(place -> !place.equals(STANDARD))) {
                 terminal().words().println("Standard output was closed before its end; the files are written.");
@@ -199,69 +197,19 @@ final class RunCommand extends TerminalCommand {
         return new Summary(place, MappingFile.shown(mapping), !hidesValues());
     }
 
-    private Inputs inputs(Mapping mapping, Databases databases) {
+    private Inputs inputs(GivenInputs inputs, Mapping mapping) {
         if (words(in).isEmpty() && words(out).isEmpty()) {
-            return samples(mapping);
+            return inputs.samples(isOn(quiet));
         }
-        Inputs inputs = Inputs.NONE;
-        boolean standardTaken = false;
-        for (Map.Entry<String, List<String>> input :
-                named(words(in), mapping.sources(), "source", "--in").entrySet()) {
-            String source = input.getKey();
-            List<String> words = input.getValue();
-            if (words.contains(STANDARD)) {
-                if (file.<Path>getValue().equals(MappingFile.STANDARD)) {
-                    throw usage("Standard input is the mapping, so it cannot be an input too.", null);
-                }
-                if (standardTaken || words.size() > 1) {
-                    throw usage("Standard input can be read for one source only, as its only input.", null);
-                }
-                standardTaken = true;
-                inputs = inputs.andStream(source, terminal().in(), "standard input");
-            } else if (words.size() == 1 && databases.find(words.get(0)).isPresent()) {
-                inputs = inputs.andInput(
-                        source, databases.find(words.get(0)).orElseThrow().input());
-            } else {
-                inputs = inputs.andFiles(source, files(mapping, source, words));
-            }
-        }
-        return inputs;
-    }
-
-    /**
-     * Without inputs and outputs the quickest look at what a mapping does is to run it on its
-     * samples. What is written to files is never made of samples: an input may have been forgotten.
-     */
-    private Inputs samples(Mapping mapping) {
-        Inputs samples = mapping.samples();
-        if (!isOn(quiet)) {
-            samples.names()
-                    .forEach((source, names) -> terminal()
-                            .words()
-                            .println(source + " is read from its sample, " + String.join(", ", names)
-                                    + "; --in takes another input"));
-        }
-        return samples;
-    }
-
-    private static List<Path> files(Mapping mapping, String source, List<String> words) {
-        List<Path> files = new ArrayList<>();
-        words.forEach(word -> files.addAll(
-                mapping.hasManyFiles(source) ? FilePattern.files(Path.of(""), word) : List.of(Path.of(word))));
-        if (!mapping.hasManyFiles(source)
-                && (files.size() > 1 || FilePattern.isPattern(words.get(0)) && !Files.exists(files.get(0)))) {
-            throw usage(
-                    "The source " + source + " is read from one file.",
-                    "with the option files = many it is the sequence over any number of files");
-        }
-        return files;
+        boolean standardTaken = file.<Path>getValue().equals(MappingFile.STANDARD);
+        return inputs.named(NamedWords.of(words(in), mapping.sources(), "source", "--in"), standardTaken);
     }
 
     private Map<String, String> outputs(Mapping mapping) {
         List<String> given = words(out);
         if (!given.isEmpty()) {
             Map<String, String> outputs = new LinkedHashMap<>();
-            named(given, mapping.targets(), "target", "--out").forEach((target, words) -> {
+            NamedWords.of(given, mapping.targets(), "target", "--out").forEach((target, words) -> {
                 if (words.size() > 1) {
                     throw usage("The target " + target + " is given twice.", null);
                 }
@@ -277,7 +225,7 @@ final class RunCommand extends TerminalCommand {
         return all;
     }
 
-    private Outputs staged(Mapping mapping, Map<String, String> outputs, Databases databases) {
+    private Outputs staged(Mapping mapping, Map<String, String> outputs, Connections connections) {
         long shown = outputs.values().stream().filter(STANDARD::equals).count();
         Outputs staged = Outputs.NONE;
         for (Map.Entry<String, String> output : outputs.entrySet()) {
@@ -292,7 +240,7 @@ final class RunCommand extends TerminalCommand {
                         : staged.andStream(target, place.stream());
                 continue;
             }
-            Optional<Database> database = databases.find(output.getValue());
+            Optional<Database> database = connections.database(output.getValue());
             if (database.isPresent()) {
                 staged = staged.andRecords(target, database.get().output());
                 continue;
@@ -351,46 +299,5 @@ final class RunCommand extends TerminalCommand {
             given = given.with(limit, most);
         }
         return given;
-    }
-
-    /** Files by name; the name may be left out where there is only one it can be. */
-    private static Map<String, List<String>> named(List<String> words, List<String> known, String what, String option) {
-        Map<String, List<String>> files = new LinkedHashMap<>();
-        for (String word : words) {
-            int at = word.indexOf('=');
-            String name = at > 0 ? word.substring(0, at) : "";
-            String value = word.substring(at > 0 ? at + 1 : 0);
-            if (!known.contains(name)) {
-                if (known.size() != 1 || at > 0 && isName(name)) {
-                    throw unknown(name, at > 0, known, what, option);
-                }
-                name = known.get(0);
-                value = word;
-            }
-            files.computeIfAbsent(name, n -> new ArrayList<>()).add(value);
-        }
-        return files;
-    }
-
-    private static boolean isName(String word) {
-        return word.matches("[\\p{L}_][\\p{L}\\p{N}_-]*");
-    }
-
-    private static ProblemException unknown(
-            String name, boolean given, List<String> known, String what, String option) {
-        if (known.isEmpty()) {
-            return usage("The mapping has no " + what + ".", null);
-        }
-        return given
-                ? usage(
-                        "The mapping has no " + what + " " + name + ".",
-                        NearNames.proposal(name, known).orElse(null))
-                : usage(
-                        "The mapping has several " + what + "s: " + String.join(", ", known) + ".",
-                        "say which is meant: " + option + " " + known.get(0) + "=FILE");
-    }
-
-    private static ProblemException usage(String message, @Nullable String help) {
-        return new ProblemException(Problem.error(Code.USAGE, message).withHelp(help));
     }
 }

@@ -2,6 +2,9 @@ package dev.morphema.cli;
 
 import dev.morphema.FilePattern;
 import dev.morphema.Morphema;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -153,5 +156,10 @@ abstract class TerminalCommand implements Callable<Integer> {
 
     final boolean debugs() {
         return isOn(debug);
+    }
+
+    /** {@return the problem of words that cannot be} */
+    static ProblemException usage(String message, @Nullable String help) {
+        return new ProblemException(Problem.error(Code.USAGE, message).withHelp(help));
     }
 }

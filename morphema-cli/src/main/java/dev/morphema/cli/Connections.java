@@ -1,14 +1,17 @@
 package dev.morphema.cli;
 
+import dev.morphema.http.WebSource;
 import dev.morphema.jdbc.Database;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.io.IOException;
 import java.io.Reader;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -19,30 +22,32 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The databases that inputs and outputs may be: at addresses that begin with {@code jdbc:}, and
- * those of a file of connections, by their names. In that file <code>${NAME}</code> stands for a
- * variable of the environment, so that no password need be written down.
+ * What inputs and outputs may be beside files: databases at addresses that begin with {@code jdbc:},
+ * documents at addresses of HTTP, and both by their names in a file of connections. In that file
+ * <code>${NAME}</code> stands for a variable of the environment, so that no password need be
+ * written down.
  */
-final class Databases {
+final class Connections {
     private static final String ADDRESS = "jdbc:";
     private static final String URL = "url";
+    private static final String HEADER = "header.";
     private static final Pattern VARIABLE = Pattern.compile("\\$\\{([^}]*)}");
 
     private final Map<String, Properties> connections;
 
-    private Databases(Map<String, Properties> connections) {
+    private Connections(Map<String, Properties> connections) {
         this.connections = connections;
     }
 
     /**
-     * {@return the databases that are known}
+     * {@return the connections that are known}
      *
      * @param file of connections, or null: properties (as Java reads them) such as {@code
      *     harbour.url}, {@code harbour.user} and {@code harbour.password}
      * @param environment the variables
      * @throws ProblemException if the file cannot be read, or a variable is not set
      */
-    static Databases of(@Nullable Path file, Map<String, String> environment) {
+    static Connections of(@Nullable Path file, Map<String, String> environment) {
         Map<String, Properties> connections = new TreeMap<>();
         if (file != null) {
             Properties all = read(file);
@@ -61,7 +66,7 @@ final class Databases {
                 }
             });
         }
-        return new Databases(connections);
+        return new Connections(connections);
     }
 
     private static Properties read(Path file) {
@@ -93,13 +98,13 @@ final class Databases {
                 Problem.error(Code.USAGE, message).withValue(key).withHelp("this is a key of " + file));
     }
 
-    /** {@return the database that a word of the command line means; empty if it means a file} */
-    Optional<Database> find(String word) {
+    /** {@return the database that a word of the command line means; empty if it means none} */
+    Optional<Database> database(String word) {
         if (word.startsWith(ADDRESS)) {
             return Optional.of(Database.at(shown(word), word, new Properties()));
         }
         Properties found = connections.get(word);
-        if (found == null) {
+        if (found == null || isWeb(found.getProperty(URL))) {
             return Optional.empty();
         }
         Properties properties = new Properties();
@@ -108,9 +113,66 @@ final class Databases {
         return Optional.of(Database.at(word, url, properties));
     }
 
+    /** {@return the address of HTTP that a word of the command line means; empty if it means none} */
+    Optional<WebSource> web(String word) {
+        if (isWeb(word)) {
+            return Optional.of(WebSource.at(address(word, word)));
+        }
+        Properties found = connections.get(word);
+        if (found == null || !isWeb(found.getProperty(URL))) {
+            return Optional.empty();
+        }
+        WebSource source = WebSource.at(address(found.getProperty(URL), word));
+        for (String key : found.stringPropertyNames()) {
+            String value = found.getProperty(key);
+            if (key.startsWith(HEADER)) {
+                source = source.header(key.substring(HEADER.length()), value);
+            } else if (key.equals("timeout")) {
+                source = source.timeout(Duration.ofSeconds(count(value, word, key)));
+            } else if (key.equals("attempts")) {
+                source = source.attempts(count(value, word, key));
+            } else if (key.equals("next")) {
+                source = source.nextPageAt(value.split("\\."));
+            } else if (!key.equals(URL)) {
+                throw wrong(word, key, "There is no such property of an address.");
+            }
+        }
+        return Optional.of(source);
+    }
+
+    private static boolean isWeb(String text) {
+        return text.startsWith("http://") || text.startsWith("https://");
+    }
+
+    private static URI address(String text, String word) {
+        try {
+            URI address = URI.create(text);
+            if (address.getHost() != null) {
+                return address;
+            }
+        } catch (IllegalArgumentException e) {
+            // told below
+        }
+        throw new ProblemException(Problem.error(Code.USAGE, "This is no address.")
+                .withValue(isWeb(word) ? shown(word) : word + "." + URL));
+    }
+
+    private static int count(String text, String word, String key) {
+        if (text.matches("[1-9]\\d{0,5}")) {
+            return Integer.parseInt(text);
+        }
+        throw wrong(word, key, "This is no number from 1 on.");
+    }
+
+    private static ProblemException wrong(String word, String key, String message) {
+        return new ProblemException(Problem.error(Code.USAGE, message)
+                .withValue(word + "." + key)
+                .withHelp("an address has url, header.NAME, timeout (in seconds), attempts and next"));
+    }
+
     /** {@return what a word means as messages show it}, without what may be a password */
     static String shown(String word) {
-        if (!word.startsWith(ADDRESS)) {
+        if (!word.startsWith(ADDRESS) && !isWeb(word)) {
             return word;
         }
         return word.replaceFirst("[?;].*", "").replaceFirst("//[^/@]*@", "//");

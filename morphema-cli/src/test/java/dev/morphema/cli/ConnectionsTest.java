@@ -3,10 +3,13 @@ package dev.morphema.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.sun.net.httpserver.HttpServer;
 import dev.morphema.problem.ProblemException;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -22,8 +25,8 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** Databases as inputs and outputs of the command. */
-class DatabasesTest {
+/** Connections as inputs and outputs of the command. */
+class ConnectionsTest {
     @TempDir
     private Path folder;
 
@@ -82,6 +85,48 @@ class DatabasesTest {
     }
 
     @Test
+    @DisplayName("an input is a document of the web by its address, or by the name of a connection")
+    void web() throws IOException {
+        HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        server.createContext("/", exchange -> {
+            boolean known = "Bearer s3cret".equals(exchange.getRequestHeaders().getFirst("Authorization"));
+            byte[] body = "ship\nSula\n".getBytes(StandardCharsets.UTF_8);
+            exchange.sendResponseHeaders(
+                    known || exchange.getRequestURI().getPath().equals("/open") ? 200 : 401, body.length);
+            exchange.getResponseBody().write(body);
+            exchange.close();
+        });
+        server.start();
+        try {
+            String address = "http://127.0.0.1:" + server.getAddress().getPort();
+            String read = file("read.morphema", "morphema 1 source s: csv target o: json = [s.ship]");
+            assertThat(run("run", read, "--in", address + "/open", "--quiet")).isZero();
+            assertThat(run("run", read, "--in", address + "/closed?key=geheim")).isEqualTo(ExitCode.FILE);
+            assertThat(err.toString(StandardCharsets.UTF_8)).contains("/closed").doesNotContain("geheim");
+            String connections = file(
+                    "web.properties",
+                    "ships.url = " + address
+                            + "/closed\nships.header.Authorization = Bearer s3cret\nships.timeout = 9\n");
+            assertThat(run("run", read, "--in", "ships", "--connections", connections))
+                    .isZero();
+        } finally {
+            server.stop(0);
+        }
+    }
+
+    @ParameterizedTest
+    @DisplayName("properties that an address does not have are told")
+    @CsvSource({"timeout, soon, ships.timeout", "heder.X, y, ships.heder.X"})
+    void wrongWeb(String key, String value, String told) throws IOException {
+        Path connections =
+                Path.of(file("web.properties", "ships.url = http://x.example.org\nships." + key + " = " + value));
+        assertThatThrownBy(() -> Connections.of(connections, Map.of()).web("ships"))
+                .isInstanceOfSatisfying(
+                        ProblemException.class,
+                        e -> assertThat(e.problem().value()).isEqualTo(told));
+    }
+
+    @Test
     @DisplayName("what may be a password is not shown")
     void passwords() {
         assertThat(run("run", mapping, "--in", "jdbc:postgresql://localhost:1/x?user=me&password=geheim"))
@@ -100,7 +145,7 @@ class DatabasesTest {
     })
     void wrongConnections(String line, String message, String key) throws IOException {
         Path connections = Path.of(file("connections.properties", line));
-        assertThatThrownBy(() -> Databases.of(connections, Map.of()))
+        assertThatThrownBy(() -> Connections.of(connections, Map.of()))
                 .isInstanceOfSatisfying(ProblemException.class, e -> {
                     assertThat(e.problem().message()).isEqualTo(message);
                     assertThat(e.problem().value()).isEqualTo(key);
@@ -112,8 +157,8 @@ class DatabasesTest {
     void variables() throws IOException {
         Path connections =
                 Path.of(file("connections.properties", "harbour.url = ${URL}\nharbour.password = a${SECRET}b"));
-        Databases databases = Databases.of(connections, Map.of("URL", url(), "SECRET", "$1"));
-        assertThat(databases.find("harbour")).isPresent();
-        assertThat(databases.find("harbour.csv")).isEmpty();
+        Connections known = Connections.of(connections, Map.of("URL", url(), "SECRET", "$1"));
+        assertThat(known.database("harbour")).isPresent();
+        assertThat(known.database("harbour.csv")).isEmpty();
     }
 }

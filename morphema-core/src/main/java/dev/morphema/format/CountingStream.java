@@ -1,24 +1,24 @@
-package dev.morphema;
+package dev.morphema.format;
 
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 
 /** A stream of which it is counted how much was read. Not thread-safe. */
-abstract class CountingStream extends FilterInputStream {
+public abstract class CountingStream extends FilterInputStream {
     private long count;
 
-    CountingStream(InputStream in) {
+    protected CountingStream(InputStream in) {
         super(in);
     }
 
     /** {@return how many bytes were read so far} */
-    final long count() {
+    public final long count() {
         return count;
     }
 
     /** So many more bytes were read, which are counted already. */
-    abstract void counted(int more);
+    protected abstract void counted(int more);
 
     @Override
     public int read() throws IOException {

@@ -1,7 +1,5 @@
-package dev.morphema;
+package dev.morphema.format;
 
-import dev.morphema.format.Limit;
-import dev.morphema.format.Limits;
 import dev.morphema.problem.InputLocation;
 import java.io.IOException;
 import java.io.InputStream;
@@ -11,7 +9,7 @@ import java.util.zip.GZIPInputStream;
  * Decompresses (RFC 1952), as long as that does not become far more than there was. Not
  * thread-safe.
  */
-final class GrowingStream extends CountingStream {
+public final class GrowingStream extends CountingStream {
     private static final int BUFFER = 1 << 16;
     /** So much is harmless however little it was made of. */
     private static final long HARMLESS = 64L << 20;
@@ -30,12 +28,12 @@ final class GrowingStream extends CountingStream {
     }
 
     /** {@return what some compressed bytes become} */
-    static InputStream of(String name, InputStream compressed, Limits limits) throws IOException {
+    public static InputStream of(String name, InputStream compressed, Limits limits) throws IOException {
         return new GrowingStream(name, new Compressed(compressed), limits);
     }
 
     @Override
-    void counted(int more) {
+    protected void counted(int more) {
         if (count() > HARMLESS && count() / growth > compressed.count()) {
             throw limits.exceeded(Limit.GROWTH, InputLocation.at(name, 0, 0));
         }
@@ -47,7 +45,7 @@ final class GrowingStream extends CountingStream {
         }
 
         @Override
-        void counted(int more) {
+        protected void counted(int more) {
             // how many there are is all that is asked
         }
     }

@@ -1,0 +1,113 @@
+package dev.morphema.cli;
+
+import dev.morphema.FilePattern;
+import dev.morphema.Inputs;
+import dev.morphema.Mapping;
+import dev.morphema.format.Limits;
+import dev.morphema.http.Fetched;
+import dev.morphema.http.WebSource;
+import dev.morphema.jdbc.Database;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * The inputs of a run as the command line names them: files, patterns, standard input, databases
+ * and addresses. What was got from addresses is gone when this is closed.
+ */
+final class GivenInputs implements AutoCloseable {
+    private static final String STANDARD = "-";
+
+    private final Terminal terminal;
+    private final Mapping mapping;
+    private final Connections connections;
+    private final Limits limits;
+    private final List<Fetched> fetched = new ArrayList<>();
+
+    GivenInputs(Terminal terminal, Mapping mapping, Connections connections, Limits limits) {
+        this.terminal = terminal;
+        this.mapping = mapping;
+        this.connections = connections;
+        this.limits = limits;
+    }
+
+    /**
+     * {@return the inputs that words name}
+     *
+     * @param words by source
+     * @param standardTaken whether standard input is something else already
+     */
+    Inputs named(Map<String, List<String>> words, boolean standardTaken) {
+        Inputs inputs = Inputs.NONE;
+        boolean taken = standardTaken;
+        for (Map.Entry<String, List<String>> input : words.entrySet()) {
+            String source = input.getKey();
+            if (input.getValue().contains(STANDARD)) {
+                if (standardTaken) {
+                    throw TerminalCommand.usage("Standard input is the mapping, so it cannot be an input too.", null);
+                }
+                if (taken || input.getValue().size() > 1) {
+                    throw TerminalCommand.usage(
+                            "Standard input can be read for one source only, as its only input.", null);
+                }
+                taken = true;
+                inputs = inputs.andStream(source, terminal.in(), "standard input");
+            } else {
+                inputs = and(inputs, source, input.getValue());
+            }
+        }
+        return inputs;
+    }
+
+    private Inputs and(Inputs inputs, String source, List<String> words) {
+        if (words.size() == 1) {
+            Optional<Database> database = connections.database(words.get(0));
+            if (database.isPresent()) {
+                return inputs.andInput(source, database.get().input());
+            }
+            Optional<WebSource> web = connections.web(words.get(0));
+            if (web.isPresent()) {
+                Fetched pages = web.get().limits(limits).fetch();
+                fetched.add(pages);
+                return inputs.andInputs(source, pages.pages());
+            }
+        }
+        return inputs.andFiles(source, files(source, words));
+    }
+
+    /**
+     * Without inputs and outputs the quickest look at what a mapping does is to run it on its
+     * samples. What is written to files is never made of samples: an input may have been forgotten.
+     */
+    Inputs samples(boolean quiet) {
+        Inputs samples = mapping.samples();
+        if (!quiet) {
+            samples.names()
+                    .forEach((source, names) -> terminal.words()
+                            .println(source + " is read from its sample, " + String.join(", ", names)
+                                    + "; --in takes another input"));
+        }
+        return samples;
+    }
+
+    private List<Path> files(String source, List<String> words) {
+        List<Path> files = new ArrayList<>();
+        words.forEach(word -> files.addAll(
+                mapping.hasManyFiles(source) ? FilePattern.files(Path.of(""), word) : List.of(Path.of(word))));
+        if (!mapping.hasManyFiles(source)
+                && (files.size() > 1 || FilePattern.isPattern(words.get(0)) && !Files.exists(files.get(0)))) {
+            throw TerminalCommand.usage(
+                    "The source " + source + " is read from one file.",
+                    "with the option files = many it is the sequence over any number of files");
+        }
+        return files;
+    }
+
+    @Override
+    public void close() {
+        fetched.forEach(Fetched::close);
+    }
+}
