@@ -24,6 +24,7 @@ import dev.morphema.syntax.SourceText;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.charset.Charset;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -409,6 +410,25 @@ public final class Mapping {
     /** {@return the name of a target's format, such as {@code xml}} */
     public String formatOf(String target) {
         return target(target).format().name();
+    }
+
+    /** {@return the name of a source's format} */
+    public String formatOfSource(String source) {
+        return source(source).format().name();
+    }
+
+    /** {@return the encoding in which a source is read where nothing in it says another one} */
+    public Charset encodingOf(String source) {
+        return source(source).options().encoding();
+    }
+
+    private CheckedMapping.Source source(String name) {
+        CheckedMapping.Source found = program.mapping().source(name);
+        if (found == null) {
+            throw new ProblemException(Problem.error(Code.UNKNOWN_SOURCE, "The mapping has no source " + name + ".")
+                    .withHelp(NearNames.proposal(name, sources).orElse(null)));
+        }
+        return found;
     }
 
     /**

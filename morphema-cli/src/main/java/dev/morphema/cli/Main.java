@@ -24,7 +24,7 @@ public final class Main {
     private static final int MOST_WIDTH = 120;
 
     private static final List<String> COMMANDS =
-            List.of("demo", "look", "draft", "validate", "run", "check", "plan", "test", "format");
+            List.of("demo", "look", "draft", "validate", "run", "serve", "check", "plan", "test", "format");
 
     private Main() {}
 
@@ -127,6 +127,7 @@ public final class Main {
             case "draft" -> new DraftCommand(terminal);
             case "validate" -> new ValidateCommand(terminal);
             case "run" -> new RunCommand(terminal);
+            case "serve" -> new ServeCommand(terminal);
             case "check" -> new CheckCommand(terminal);
             case "plan" -> new PlanCommand(terminal);
             case "test" -> new TestCommand(terminal);
