@@ -62,6 +62,15 @@ public final class Outputs {
         return and(target, () -> StagedOutput.file(file));
     }
 
+    /**
+     * {@return these outputs and a file, in CSV or JSON Lines, that goes on behind what is in it}:
+     * a header is written once, and the columns must be the same. It is made if it is not there.
+     */
+    public Outputs andAppended(String target, Path file) {
+        Objects.requireNonNull(file);
+        return and(target, () -> StagedOutput.appended(file));
+    }
+
     /** {@return these outputs and a stream} */
     public Outputs andStream(String target, OutputStream stream) {
         Objects.requireNonNull(stream);

@@ -104,6 +104,11 @@ public abstract class StagedOutput {
                 : StagedFile.of(place);
     }
 
+    /** {@return a file that goes on behind what is in it; it is made if it is not there} */
+    public static StagedOutput appended(Path file) throws IOException {
+        return AppendedFile.of(Obstacles.followed(file));
+    }
+
     /** {@return a folder of documents; it is made if it is not there} */
     public static StagedOutput folder(Path folder) throws IOException {
         return StagedFolder.of(Obstacles.followed(folder));

@@ -83,6 +83,9 @@ final class RunCommand extends TerminalCommand {
     private final OptionSpec validate = flag(
             "--validate",
             "Look whether inputs and outputs are as the schemas say that the mapping names; what is not is not written.");
+    private final OptionSpec append = flag(
+            "--append",
+            "Go on behind what is in the files of the outputs, in CSV and JSON Lines; a header is written once.");
     private final OptionSpec quiet = flag("--quiet", "Say nothing of what was read and written.");
 
     RunCommand(Terminal terminal) {
@@ -93,7 +96,7 @@ final class RunCommand extends TerminalCommand {
     CommandSpec spec() {
         CommandSpec spec = spec("Run a mapping.")
                 .addPositional(file)
-                .addArgGroup(group("Inputs and outputs", 1, in, out, connections, params, validate, allowRead))
+                .addArgGroup(group("Inputs and outputs", 1, in, out, append, connections, params, validate, allowRead))
                 .addArgGroup(group("Memory, threads and limits", 2, memory, threads, limits));
         spec.usageMessage()
                 .footerHeading("%nExamples%n")
@@ -246,9 +249,19 @@ final class RunCommand extends TerminalCommand {
                 continue;
             }
             Path place = Path.of(output.getValue());
-            staged = mapping.hasManyDocuments(target) ? staged.andFolder(target, place) : staged.andFile(target, place);
+            staged = and(staged, mapping, target, place);
         }
         return staged;
+    }
+
+    private Outputs and(Outputs outputs, Mapping mapping, String target, Path place) {
+        if (mapping.hasManyDocuments(target)) {
+            if (isOn(append)) {
+                throw usage("A folder of documents is not appended to.", null);
+            }
+            return outputs.andFolder(target, place);
+        }
+        return isOn(append) ? outputs.andAppended(target, place) : outputs.andFile(target, place);
     }
 
     private RunOptions options() {
