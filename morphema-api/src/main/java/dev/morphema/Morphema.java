@@ -30,6 +30,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.ServiceLoader;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -54,11 +55,16 @@ public final class Morphema {
     private final Limits limits;
 
     private Morphema(Builder builder) {
-        this.formats = new FormatRegistry(builder.sources, builder.targets);
+        this.formats = new FormatRegistry(
+                builder.sources, builder.targets, installed(SourceFormat.class), installed(TargetFormat.class));
         this.functions = builder.functions;
         this.schemas = List.copyOf(builder.schemas);
         this.readable = List.copyOf(builder.readable);
         this.limits = builder.limits;
+    }
+
+    private static <F> Supplier<Iterable<F>> installed(Class<F> kind) {
+        return () -> ServiceLoader.load(kind, Morphema.class.getClassLoader());
     }
 
     /**
@@ -83,9 +89,7 @@ public final class Morphema {
         private FunctionTable functions = StandardFormats.functions();
         private Limits limits = Limits.DEFAULT;
 
-        private Builder() {
-            installedFormats(Morphema.class.getClassLoader());
-        }
+        private Builder() {}
 
         /** Adds a format that mappings can read. */
         public Builder source(SourceFormat format) {
@@ -111,7 +115,8 @@ public final class Morphema {
         /**
          * Adds the formats that a class loader finds: those that some module, or some library on
          * its class path, {@linkplain ServiceLoader provides} as a {@link SourceFormat} or {@link
-         * TargetFormat}. What the loader of Morphema itself finds is there already.
+         * TargetFormat}. What the loader of Morphema itself finds need not be added: it is looked for
+         * when a mapping names such a format.
          *
          * @param loader finds them
          */
