@@ -155,7 +155,7 @@ final class Requests {
         } else if (e instanceof ConnectException) {
             return refused(address, "The server cannot be reached.", null);
         } else if (e instanceof HttpTimeoutException) {
-            return refused(address, "The server did not answer within " + timeout.toSeconds() + " seconds.", null);
+            return refused(address, "The server did not answer within " + shown(timeout) + ".", null);
         }
         return refused(address, "The connection ended before the answer did.", null);
     }
@@ -222,10 +222,13 @@ final class Requests {
                 .firstValue("Content-Encoding")
                 .filter("gzip"::equalsIgnoreCase)
                 .isPresent();
-        try (InputStream body = response.body();
+        Stall stall = Stall.of(response.body(), timeout);
+        try (stall;
+                InputStream body = response.body();
                 InputStream bytes = compressed ? GrowingStream.of(shown(address), body, limits) : body) {
             byte[] buffer = new byte[1 << 16];
             for (int read = bytes.read(buffer); read >= 0; read = bytes.read(buffer)) {
+                stall.progress();
                 spool.write(buffer, 0, read);
                 if (spool.size() > limits.most(Limit.BYTES)) {
                     throw limits.exceeded(Limit.BYTES, InputLocation.at(shown(address), 0, 0));
@@ -234,7 +237,11 @@ final class Requests {
             return spool;
         } catch (IOException e) {
             spool.delete();
-            throw new PassingException(unreachable(address, e), null);
+            throw new PassingException(
+                    stall.isStalled()
+                            ? refused(address, "The server did not go on within " + shown(timeout) + ".", null)
+                            : unreachable(address, e),
+                    null);
         } catch (RuntimeException e) {
             spool.delete();
             throw e;
@@ -245,6 +252,10 @@ final class Requests {
         return new ProblemException(Problem.error(Code.NOT_READABLE, message)
                 .in(InputLocation.at(shown(address), 0, 0))
                 .withValue(value));
+    }
+
+    private static String shown(Duration time) {
+        return time.toMillis() % 1_000 == 0 ? time.toSeconds() + " seconds" : time.toMillis() + " milliseconds";
     }
 
     /** {@return an address as messages show it}, without what may be a secret */

@@ -27,6 +27,9 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.zip.GZIPOutputStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -197,10 +200,55 @@ class WebSourceTest {
     }
 
     @Test
-    @DisplayName("a server that is not there, or does not answer in time, is told")
+    @DisplayName("a server that is not there is told")
     void unreachable() {
         server.stop(0);
         assertThat(refused(source("/x").attempts(1)).message()).isEqualTo("The server cannot be reached.");
+    }
+
+    @Test
+    @DisplayName("a server that does not begin, or does not go on, is not waited for without end")
+    void slow() throws IOException {
+        CountDownLatch end = new CountDownLatch(1);
+        HttpServer slow = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        ExecutorService threads = Executors.newCachedThreadPool();
+        slow.setExecutor(threads);
+        slow.createContext("/", exchange -> {
+            if (exchange.getRequestURI().getPath().equals("/stops")) {
+                exchange.sendResponseHeaders(200, 100);
+                exchange.getResponseBody().write('[');
+                exchange.getResponseBody().flush();
+            }
+            awaitQuietly(end);
+            exchange.close();
+        });
+        slow.start();
+        try {
+            URI address = URI.create("http://127.0.0.1:" + slow.getAddress().getPort());
+            Duration soon = Duration.ofMillis(300);
+            assertThat(refused(WebSource.at(address.resolve("/waits"))
+                                    .attempts(1)
+                                    .timeout(soon))
+                            .message())
+                    .isEqualTo("The server did not answer within 300 milliseconds.");
+            assertThat(refused(WebSource.at(address.resolve("/stops"))
+                                    .attempts(1)
+                                    .timeout(soon))
+                            .message())
+                    .isEqualTo("The server did not go on within 300 milliseconds.");
+        } finally {
+            end.countDown();
+            slow.stop(0);
+            threads.shutdown();
+        }
+    }
+
+    private static void awaitQuietly(CountDownLatch latch) {
+        try {
+            latch.await();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     @Test
