@@ -21,10 +21,13 @@ import dev.morphema.problem.NearNames;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.syntax.SourceText;
+import dev.morphema.value.ListValue;
+import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -433,7 +436,7 @@ public final class Mapping {
 
     /**
      * {@return a document of a target as a value, read by the options that the target is written
-     * by}; a sequence of records is a list.
+     * by}; a sequence of records is a list, and of a format that is not read back the lines are.
      *
      * @param target its name
      * @param name what problems call the document
@@ -443,6 +446,12 @@ public final class Mapping {
      */
     public Value readBack(String target, String name, byte[] document) {
         CheckedMapping.Target checked = target(target);
+        if (!checked.format().readsBack()) {
+            return ListValue.of(new String(document, StandardCharsets.UTF_8)
+                    .lines()
+                    .<Value>map(TextValue::of)
+                    .toList());
+        }
         Input input = Input.of(name, document);
         SourceFormat format = formats.source(checked.format().name())
                 .orElseThrow(() -> new ProblemException(

@@ -58,6 +58,26 @@ class TestCommandTest {
     }
 
     @Test
+    @DisplayName("kept rows stand for a database, and statements are compared line by line")
+    void otherFormats() throws IOException {
+        write("calls.morphema", """
+                morphema 1
+                source calls: sql(query = "select id, ship from call")
+                target log: sql(table = "log") { for c in calls { id = c.id  note = c.ship } }
+                target lines: fixed(columns = ["id 1-3 right 0", "ship 4-9"]) { for c in calls { copy c } }
+                target yaml: yaml { for c in calls { id = c.id } }
+                """);
+        write("calls.cases/one/in/calls.json", "[{\"id\": 1, \"ship\": \"Sula\"}]");
+        write("calls.cases/one/out/log.sql", "INSERT INTO log (id, note) VALUES (1, 'Sula');\n");
+        write("calls.cases/one/out/lines.txt", "001Sula\n");
+        write("calls.cases/one/out/yaml.yaml", "- {id: 1}\n");
+        assertThat(test("calls.morphema")).as(out).isZero();
+        write("calls.cases/one/out/log.sql", "INSERT INTO log (id, note) VALUES (2, 'Sula');\n");
+        assertThat(test("calls.morphema")).isEqualTo(ExitCode.DATA);
+        assertThat(out).contains("expected \"INSERT INTO log (id, note) VALUES (2, 'Sula');\"");
+    }
+
+    @Test
     @DisplayName("documents are compared by meaning")
     void byMeaning() throws IOException {
         write(

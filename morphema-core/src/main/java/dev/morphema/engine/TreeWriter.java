@@ -94,12 +94,6 @@ final class TreeWriter implements EventWriter {
     }
 
     @Override
-    public void attribute(FieldName name, Value value) {
-        field(name);
-        value(value);
-    }
-
-    @Override
     public void text(Value value) {
         Objects.requireNonNull(Objects.requireNonNull(open.peek()).record).text(value);
     }

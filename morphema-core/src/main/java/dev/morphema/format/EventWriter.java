@@ -57,7 +57,9 @@ public interface EventWriter {
     }
 
     /** An attribute of the record at hand: a field, in formats that know no attributes. */
-    void attribute(FieldName name, Value value);
+    default void attribute(FieldName name, Value value) {
+        field(name, value);
+    }
 
     /** {@return whether the attributes of a record must come before all else of it} */
     default boolean attributesFirst() {
@@ -91,7 +93,9 @@ public interface EventWriter {
     }
 
     /** A piece of the record's own text: the field "text", in formats that know no own text. */
-    void text(Value value);
+    default void text(Value value) {
+        field(FieldName.TEXT, value);
+    }
 
     /**
      * As {@link #text(Value)}, with the value of a field that a record has {@linkplain

@@ -28,6 +28,14 @@ public interface TargetFormat {
     Traits traits();
 
     /**
+     * {@return whether what is written is what the source format of the same name reads}, so that
+     * two documents can be compared by their values; if not, they are compared line by line
+     */
+    default boolean readsBack() {
+        return true;
+    }
+
+    /**
      * {@return a writer of one document}
      *
      * @param out where the bytes go; the caller closes it

@@ -106,12 +106,6 @@ public final class ShapeWriter implements EventWriter {
     }
 
     @Override
-    public void attribute(FieldName name, Value value) {
-        field(name);
-        value(value);
-    }
-
-    @Override
     public void text(Value value) {
         Objects.requireNonNull(open.peek()).shape.learnOwn(value);
         field(FieldName.OWN_TEXT);

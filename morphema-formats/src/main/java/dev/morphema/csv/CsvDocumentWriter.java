@@ -147,18 +147,6 @@ final class CsvDocumentWriter implements DocumentWriter {
         return record.isBytes(slot) && record.layout().converter(slot) == null;
     }
 
-    @Override
-    public void attribute(FieldName name, Value value) {
-        field(name);
-        value(value);
-    }
-
-    @Override
-    public void text(Value value) {
-        field(FieldName.TEXT);
-        value(value);
-    }
-
     private static ProblemException nested() {
         return new ProblemException(Problem.error(Code.NOT_WRITABLE, "A cell holds one value, this is a record."));
     }

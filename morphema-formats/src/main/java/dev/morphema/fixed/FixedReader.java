@@ -4,6 +4,7 @@ import dev.morphema.format.Input;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
+import dev.morphema.format.UsedFields;
 import dev.morphema.formats.Decoding;
 import dev.morphema.formats.WrongBytesException;
 import dev.morphema.problem.Code;
@@ -12,7 +13,6 @@ import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Origin;
-import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
@@ -85,31 +85,21 @@ final class FixedReader implements RecordReader {
 
     private Value coded(String line, String code, List<FixedColumn> columns) {
         FieldName field = FieldName.of(code);
-        RecordValue.Builder built = RecordValue.builder(projection.layout(), origin());
-        if (projection.keepsAll()) {
-            built.put(field, fields(line, columns, projection.child(field)));
-        } else if (projection.slot(field) >= 0) {
-            int slot = projection.slot(field);
-            built.set(slot, fields(line, columns, projection.child(slot)));
+        UsedFields record = new UsedFields(projection, origin());
+        if (record.uses(field)) {
+            record.put(field, fields(line, columns, record.of(field)));
         }
-        return built.build();
+        return record.build();
     }
 
     private Value fields(String line, List<FixedColumn> columns, Projection wanted) {
-        RecordValue.Builder built = RecordValue.builder(wanted.layout(), origin());
+        UsedFields record = new UsedFields(wanted, origin());
         int end = 0;
         for (FixedColumn column : columns) {
             end = Math.max(end, column.to());
             String cell = cell(line, column);
-            FieldName field = FieldName.of(column.name());
-            int slot = wanted.keepsAll() ? -1 : wanted.slot(field);
-            if (cell.isEmpty() && !blankIsText) {
-                continue;
-            }
-            if (wanted.keepsAll()) {
-                built.put(field, TextValue.of(cell));
-            } else if (slot >= 0) {
-                built.set(slot, TextValue.of(cell));
+            if (!cell.isEmpty() || blankIsText) {
+                record.put(FieldName.of(column.name()), TextValue.of(cell));
             }
         }
         if (!cuts && line.length() > end && !line.substring(end).isBlank()) {
@@ -119,7 +109,7 @@ final class FixedReader implements RecordReader {
                     "declare what stands there as a column; longer = cut leaves it out",
                     end + 1);
         }
-        return built.build();
+        return record.build();
     }
 
     private Origin origin() {

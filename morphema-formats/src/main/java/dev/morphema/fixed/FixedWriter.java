@@ -186,16 +186,6 @@ final class FixedWriter implements DocumentWriter {
     }
 
     @Override
-    public void attribute(FieldName name, Value value) {
-        field(name, value);
-    }
-
-    @Override
-    public void text(Value value) {
-        field(FieldName.TEXT, value);
-    }
-
-    @Override
     public void finish() throws IOException {
         try {
             out.flush();

@@ -252,11 +252,6 @@ final class JsonDocumentWriter implements DocumentWriter {
     }
 
     @Override
-    public void attribute(FieldName name, Value value) {
-        field(name, value);
-    }
-
-    @Override
     public void text(Value value) {
         if (texts[depth]) {
             throw new ProblemException(

@@ -3,12 +3,12 @@ package dev.morphema.jdbc;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
+import dev.morphema.format.UsedFields;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Origin;
-import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.sql.Connection;
@@ -18,11 +18,12 @@ import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 
 /** Reads the rows of one query, as many at a time as are fetched. Not thread-safe. */
 final class RowReader implements RecordReader {
-    /** A column that is read. */
-    private record Column(FieldName name, int slot, ColumnReader reader) {}
+    /** A column that is read, by the name that the mapping uses for it. */
+    private record Column(FieldName name, ColumnReader reader) {}
 
     private final String name;
     private final Connection connection;
@@ -75,27 +76,34 @@ final class RowReader implements RecordReader {
         }
         rows = statement.executeQuery();
         ResultSetMetaData metadata = rows.getMetaData();
+        boolean capitals = connection.getMetaData().storesUpperCaseIdentifiers();
         for (int i = 1; i <= metadata.getColumnCount(); i++) {
-            FieldName column = FieldName.of(metadata.getColumnLabel(i));
+            FieldName column = FieldName.of(name(metadata.getColumnLabel(i), capitals));
             names.add(column);
-            int slot = slot(column);
-            if (slot >= 0 || projection.keepsAll()) {
-                Projection used = slot >= 0 ? projection.child(slot) : projection.child(column);
-                columns.add(new Column(column, slot, ColumnReader.of(metadata, i, used)));
+            FieldName used = used(column);
+            if (projection.keepsAll() || projection.slot(used) >= 0) {
+                columns.add(new Column(used, ColumnReader.of(metadata, i, projection.child(used))));
             }
         }
     }
 
-    /** Databases write names that are not quoted in capitals, or do not tell them from small ones. */
-    private int slot(FieldName column) {
-        int exact = projection.slot(column);
-        for (int slot = 0; exact < 0 && slot < projection.layout().size(); slot++) {
+    /** A name that was not quoted is in capitals in some databases, and in small letters in others. */
+    private static String name(String label, boolean capitals) {
+        return capitals && label.equals(label.toUpperCase(Locale.ROOT)) ? label.toLowerCase(Locale.ROOT) : label;
+    }
+
+    /** SQL does not tell capitals from small letters, so where there is no such column another may be meant. */
+    private FieldName used(FieldName column) {
+        if (projection.keepsAll() || projection.slot(column) >= 0) {
+            return column;
+        }
+        for (int slot = 0; slot < projection.layout().size(); slot++) {
             FieldName wanted = projection.layout().name(slot);
             if (wanted.local().equalsIgnoreCase(column.local())) {
-                return slot;
+                return wanted;
             }
         }
-        return exact;
+        return column;
     }
 
     @Override
@@ -115,14 +123,9 @@ final class RowReader implements RecordReader {
                 return null;
             }
             row++;
-            RecordValue.Builder record = RecordValue.builder(projection.layout(), new Origin(name, row, 0));
+            UsedFields record = new UsedFields(projection, new Origin(name, row, 0));
             for (Column column : columns) {
-                Value value = value(column);
-                if (column.slot() >= 0) {
-                    record.set(column.slot(), value);
-                } else {
-                    record.put(column.name(), value);
-                }
+                record.put(column.name(), value(column));
             }
             return record.build();
         } catch (SQLException e) {

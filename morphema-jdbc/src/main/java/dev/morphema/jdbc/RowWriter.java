@@ -101,16 +101,6 @@ final class RowWriter implements DocumentWriter {
     }
 
     @Override
-    public void attribute(FieldName name, Value value) {
-        field(name, value);
-    }
-
-    @Override
-    public void text(Value value) {
-        field(FieldName.TEXT, value);
-    }
-
-    @Override
     public void finish() throws IOException {
         rows.finish();
     }

@@ -66,6 +66,11 @@ public final class SqlTarget implements TargetFormat {
     }
 
     @Override
+    public boolean readsBack() {
+        return false;
+    }
+
+    @Override
     public Traits traits() {
         return new Traits(Root.RECORDS, true, false);
     }

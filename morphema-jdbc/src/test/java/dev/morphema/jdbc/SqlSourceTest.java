@@ -56,7 +56,7 @@ class SqlSourceTest {
                         database,
                         RunOptions.DEFAULT,
                         "source rows: sql(query = \"SELECT id, ship, eta, at, mass, load FROM call ORDER BY id\")"))
-                .isEqualToIgnoringCase("""
+                .isEqualTo("""
                         {"id":1,"ship":"Nordlys Star","eta":"2026-03-04","at":"2026-03-04T10:30:00","mass":10.25,"load":true}
                         {"id":2,"ship":null,"eta":null,"at":null,"mass":null,"load":null}""");
     }
@@ -88,11 +88,11 @@ class SqlSourceTest {
                 param port: text = "A"
                 param least: number = 0
                 source rows: sql(query = ["SELECT id FROM call -- not :this", "WHERE port = :port AND id > :least AND ':no' <> port ORDER BY id"])""";
-        assertThat(run(database, RunOptions.DEFAULT, mapping)).isEqualToIgnoringCase("{\"id\":1}\n{\"id\":2}");
+        assertThat(run(database, RunOptions.DEFAULT, mapping)).isEqualTo("{\"id\":1}\n{\"id\":2}");
         assertThat(run(database, RunOptions.DEFAULT.param("least", "1"), mapping))
-                .isEqualToIgnoringCase("{\"id\":2}");
+                .isEqualTo("{\"id\":2}");
         assertThat(run(database, RunOptions.DEFAULT.param("port", "x' OR '1'='1"), mapping))
-                .isEqualToIgnoringCase("{\"id\":3}");
+                .isEqualTo("{\"id\":3}");
         assertThat(database.rows("SELECT count(*) FROM call")).containsExactly("3");
     }
 

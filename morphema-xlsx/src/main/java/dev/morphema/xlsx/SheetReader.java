@@ -4,6 +4,7 @@ import dev.morphema.format.Limit;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
+import dev.morphema.format.UsedFields;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.NearNames;
@@ -12,7 +13,6 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
-import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
@@ -32,8 +32,8 @@ import org.jspecify.annotations.Nullable;
 
 /** Reads the rows of sheets, one after the other. Not thread-safe. */
 final class SheetReader implements RecordReader {
-    /** A column that is read; its slot is -1 where everything is kept. */
-    private record Column(int index, FieldName name, int slot) {}
+    /** A column of the sheet. */
+    private record Column(int index, FieldName name) {}
 
     private final WorkbookFile file;
     private final Projection projection;
@@ -200,10 +200,7 @@ final class SheetReader implements RecordReader {
         if (!names.contains(field)) {
             names.add(field);
         }
-        int slot = projection.keepsAll() ? -1 : projection.slot(field);
-        if (slot >= 0 || projection.keepsAll()) {
-            columns.add(new Column(index, field, slot));
-        }
+        columns.add(new Column(index, field));
     }
 
     private void end() {
@@ -232,47 +229,23 @@ final class SheetReader implements RecordReader {
         for (int i = range.firstColumn() + columns.size();
                 i < Math.min(row.getCellCount(), range.lastColumn() + 1L);
                 i++) {
-            addLetter(i);
+            add(i, CellRange.letters(i));
         }
         return columns;
     }
 
-    private void addLetter(int index) {
-        FieldName field = FieldName.of(CellRange.letters(index));
-        if (!names.contains(field)) {
-            names.add(field);
-        }
-        columns.add(new Column(index, field, projection.keepsAll() ? -1 : projection.slot(field)));
-    }
-
     private Value record(Row row) {
-        RecordValue.Builder built =
-                RecordValue.builder(projection.layout(), new Origin(name(), record, row.getRowNum()));
+        UsedFields built = new UsedFields(projection, new Origin(name(), record, row.getRowNum()));
         for (Column column : columnsOf(row)) {
             Cell cell = column.index() < row.getCellCount() ? row.getCell(column.index()) : null;
-            if (cell == null || !projection.keepsAll() && column.slot() < 0) {
-                continue;
+            if (cell != null && built.uses(column.name())) {
+                built.put(column.name(), value(row, cell));
             }
-            put(built, column.name(), column.slot(), value(row, cell));
         }
         if (sheetField != null && sheet != null) {
-            int slot = projection.keepsAll() ? -1 : projection.slot(sheetField);
-            if (projection.keepsAll() || slot >= 0) {
-                put(built, sheetField, slot, TextValue.of(sheet.getName()));
-            }
+            built.put(sheetField, TextValue.of(sheet.getName()));
         }
         return built.build();
-    }
-
-    private void put(RecordValue.Builder built, FieldName name, int slot, Value value) {
-        if (value == Missing.ABSENT) {
-            return;
-        }
-        if (slot >= 0) {
-            built.set(slot, value);
-        } else if (projection.keepsAll()) {
-            built.put(name, value);
-        }
     }
 
     private Value value(Row row, Cell cell) {

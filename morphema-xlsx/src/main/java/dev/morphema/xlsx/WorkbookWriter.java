@@ -134,16 +134,6 @@ final class WorkbookWriter implements DocumentWriter {
     }
 
     @Override
-    public void attribute(FieldName name, Value value) {
-        field(name, value);
-    }
-
-    @Override
-    public void text(Value value) {
-        field(FieldName.TEXT, value);
-    }
-
-    @Override
     public void finish() throws IOException {
         try {
             if (sheetNames.isEmpty()) {

@@ -3,6 +3,7 @@ package dev.morphema.yaml;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
 import dev.morphema.format.Projection;
+import dev.morphema.format.UsedFields;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -12,7 +13,6 @@ import dev.morphema.value.ListValue;
 import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;
-import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.math.BigDecimal;
@@ -92,23 +92,15 @@ final class NodeValues {
     }
 
     private Value record(MappingNode mapping, Projection wanted, long record, int depth) {
-        RecordValue.Builder built = RecordValue.builder(wanted.layout(), new Origin(name, record, line(mapping)));
+        UsedFields built = new UsedFields(wanted, new Origin(name, record, line(mapping)));
         count(mapping, mapping.getValue().size());
         for (NodeTuple entry : mapping.getValue()) {
             FieldName field = FieldName.of(key(entry.getKeyNode()));
-            if (wanted.keepsAll()) {
-                if (built.has(field)) {
-                    throw twice(entry.getKeyNode(), field);
-                }
-                built.put(field, value(entry.getValueNode(), wanted.child(field), record, depth + 1));
-                continue;
+            if (built.has(field)) {
+                throw twice(entry.getKeyNode(), field);
             }
-            int slot = wanted.slot(field);
-            if (slot >= 0) {
-                if (built.has(slot)) {
-                    throw twice(entry.getKeyNode(), field);
-                }
-                built.set(slot, value(entry.getValueNode(), wanted.child(slot), record, depth + 1));
+            if (built.uses(field)) {
+                built.put(field, value(entry.getValueNode(), built.of(field), record, depth + 1));
             }
         }
         return built.build();

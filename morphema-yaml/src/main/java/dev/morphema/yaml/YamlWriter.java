@@ -159,18 +159,6 @@ final class YamlWriter implements DocumentWriter {
     }
 
     @Override
-    public void attribute(FieldName name, Value value) {
-        field(name);
-        value(value);
-    }
-
-    @Override
-    public void text(Value value) {
-        field(FieldName.TEXT);
-        value(value);
-    }
-
-    @Override
     public boolean writesMissing() {
         return writesMissing;
     }
