@@ -51,6 +51,7 @@ class AppendTest {
                 "csv ~ a,b\\nx,y ~ a,b\\nx,y\\n1,2\\n",
                 "csv(delimiter = \";\", line-end = crlf, bom = true) ~ a;b\\r\\nx;y ~ a;b\\r\\nx;y\\r\\n1;2\\r\\n",
                 "csv(header = false) ~ x,y\\n ~ x,y\\n1,2\\n",
+                "fixed(columns = [\"a 1-2\", \"b 3\"]) ~ x y\\n ~ x y\\n1 2\\n",
                 "jsonl ~ {\"a\":0}\\n ~ {\"a\":0}\\n{\"a\":\"1\",\"b\":\"2\"}\\n"
             })
     void appends(String target, String before, String after) throws IOException {
@@ -84,7 +85,7 @@ class AppendTest {
         assertThat(columns.message()).isEqualTo("The file has other columns than the target: a, c.");
         assertThat(columns.value()).isEqualTo("a, b");
         assertThat(refused("json", "out.csv", "a,b\n1,2\n").message())
-                .isEqualTo("Documents in json cannot be appended to, only csv and jsonl.");
+                .isEqualTo("Documents in json cannot be appended to.");
         assertThat(file).hasContent("a,c\n1,2\n");
         try (Stream<Path> left = Files.list(folder)) {
             assertThat(left).hasSize(1);

@@ -26,6 +26,7 @@ class ArchitectureTest {
                     "dev.morphema.standard",
                     "dev.morphema.formats",
                     "dev.morphema.csv",
+                    "dev.morphema.fixed",
                     "dev.morphema.json",
                     "dev.morphema.xml")
             .layer("engine")

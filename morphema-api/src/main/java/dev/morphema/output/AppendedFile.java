@@ -2,18 +2,12 @@ package dev.morphema.output;
 
 import dev.morphema.engine.Run;
 import dev.morphema.format.Input;
-import dev.morphema.format.Limits;
-import dev.morphema.format.Options;
-import dev.morphema.format.Projection;
-import dev.morphema.format.RecordReader;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
-import dev.morphema.standard.StandardFormats;
-import dev.morphema.value.FieldName;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -25,7 +19,7 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.List;
-import java.util.Set;
+import java.util.Map;
 import java.util.zip.GZIPInputStream;
 import org.jspecify.annotations.Nullable;
 
@@ -35,7 +29,7 @@ import org.jspecify.annotations.Nullable;
  * it was before.
  */
 final class AppendedFile extends StagedOutput {
-    private static final Set<String> FORMATS = Set.of("csv", "jsonl");
+    private static final Map<String, String> LINE_ENDS = Map.of("lf", "\n", "crlf", "\r\n", "none", "");
 
     private final Path place;
     private final StagedFile file;
@@ -79,57 +73,22 @@ final class AppendedFile extends StagedOutput {
 
     @Override
     DocumentWriter writer(Run.@Nullable Document name, TargetFormat format, Document document) throws IOException {
-        if (!FORMATS.contains(format.name())) {
-            throw new ProblemException(Problem.error(
-                            Code.USAGE, "Documents in " + format.name() + " cannot be appended to, only csv and jsonl.")
-                    .withHelp("without --append the file is written anew"));
+        if (old == null || old.size() == 0) {
+            return format.open(file.bytes(name), document);
         }
-        boolean csv = format.name().equals("csv");
-        boolean begun = old != null && old.size() > 0;
-        if (begun && csv) {
-            requireColumns(document);
+        Document continued = format.continued(new Content(), document);
+        if (continued == null) {
+            throw new ProblemException(
+                    Problem.error(Code.USAGE, "Documents in " + format.name() + " cannot be appended to.")
+                            .withHelp("csv, jsonl and fixed can; without --append the file is written anew"));
         }
-        if (begun) {
-            copy(csv && document.options().text("line-end", "lf").equals("crlf") ? "\r\n" : "\n");
-        }
-        return format.open(file.bytes(name), begun ? continued(document) : document);
-    }
-
-    /** {@return the document without what stands at the beginning of a file only} */
-    private static Document continued(Document document) {
-        Options options = document.options().with("header", false).with("bom", false);
-        return new Document(options, document.columns(), document.prefixes(), document.declared());
+        copy(LINE_ENDS.get(document.options().text("line-end", "lf")));
+        return format.open(file.bytes(name), continued);
     }
 
     private InputStream content() throws IOException {
         InputStream bytes = Files.newInputStream(place);
         return place.toString().endsWith(".gz") ? new GZIPInputStream(bytes) : bytes;
-    }
-
-    /** What the new rows would stand under must be what they are. */
-    private void requireColumns(Document document) throws IOException {
-        Options written = document.options();
-        if (!written.isOn("header", true)) {
-            return;
-        }
-        Options read = Options.NONE.within(Limits.DEFAULT);
-        for (String mark : List.of("delimiter", "quote", "encoding")) {
-            if (written.text(mark).isPresent()) {
-                read = read.with(mark, written.text(mark).get());
-            }
-        }
-        List<String> columns;
-        try (RecordReader reader = StandardFormats.source("csv").open(new Content(), Projection.everything(), read)) {
-            reader.next();
-            columns = reader.columns().stream().map(FieldName::local).toList();
-        }
-        if (!columns.equals(document.columns())) {
-            throw new ProblemException(Problem.error(
-                            Code.NOT_WRITABLE,
-                            "The file has other columns than the target: " + String.join(", ", columns) + ".")
-                    .withValue(String.join(", ", document.columns()))
-                    .withHelp("columns = [ … ] gives the target the columns of the file"));
-        }
     }
 
     /** What is in the file so far. */

@@ -85,7 +85,7 @@ final class RunCommand extends TerminalCommand {
             "Look whether inputs and outputs are as the schemas say that the mapping names; what is not is not written.");
     private final OptionSpec append = flag(
             "--append",
-            "Go on behind what is in the files of the outputs, in CSV and JSON Lines; a header is written once.");
+            "Go on behind what is in the files of the outputs, in CSV, JSON Lines and fixed columns; a header is written once.");
     private final OptionSpec quiet = flag("--quiet", "Say nothing of what was read and written.");
 
     RunCommand(Terminal terminal) {

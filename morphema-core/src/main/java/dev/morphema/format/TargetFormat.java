@@ -36,6 +36,19 @@ public interface TargetFormat {
     }
 
     /**
+     * {@return a document as it goes on behind one that is there already}, such as rows without a
+     * header; null if documents of this format cannot be gone on with
+     *
+     * @param before the document that is there, which is not empty
+     * @param document the one to be written behind it
+     * @throws dev.morphema.problem.ProblemException if the new one does not fit behind the other
+     * @throws IOException if that cannot be read
+     */
+    default @Nullable Document continued(Input before, Document document) throws IOException {
+        return null;
+    }
+
+    /**
      * {@return a writer of one document}
      *
      * @param out where the bytes go; the caller closes it

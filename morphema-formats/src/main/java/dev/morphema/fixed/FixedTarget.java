@@ -1,5 +1,6 @@
 package dev.morphema.fixed;
 
+import dev.morphema.format.Input;
 import dev.morphema.format.OptionSpec;
 import dev.morphema.format.OptionSpec.Form;
 import dev.morphema.format.Options;
@@ -36,6 +37,11 @@ public final class FixedTarget implements TargetFormat {
     @Override
     public Traits traits() {
         return new Traits(Root.RECORDS, false, false);
+    }
+
+    @Override
+    public Document continued(Input before, Document document) {
+        return document;
     }
 
     @Override

@@ -1,11 +1,13 @@
 package dev.morphema.json;
 
+import dev.morphema.format.Input;
 import dev.morphema.format.OptionSpec;
 import dev.morphema.format.OptionSpec.Form;
 import dev.morphema.format.TargetFormat;
 import java.io.OutputStream;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** Writes JSON (RFC 8259) in UTF-8: one document, or one record a line. */
 public final class JsonTarget implements TargetFormat {
@@ -46,6 +48,11 @@ public final class JsonTarget implements TargetFormat {
     @Override
     public Traits traits() {
         return new Traits(lines ? Root.RECORDS : Root.ANY, false, false);
+    }
+
+    @Override
+    public @Nullable Document continued(Input before, Document document) {
+        return lines ? document : null;
     }
 
     @Override
