@@ -140,6 +140,11 @@ final class Connections {
         return Optional.of(source);
     }
 
+    /** {@return whether a word is an address, and so no file} */
+    static boolean isAddress(String word) {
+        return word.startsWith(ADDRESS) || isWeb(word);
+    }
+
     private static boolean isWeb(String text) {
         return text.startsWith("http://") || text.startsWith("https://");
     }
@@ -172,7 +177,7 @@ final class Connections {
 
     /** {@return what a word means as messages show it}, without what may be a password */
     static String shown(String word) {
-        if (!word.startsWith(ADDRESS) && !isWeb(word)) {
+        if (!isAddress(word)) {
             return word;
         }
         return word.replaceFirst("[?;].*", "").replaceFirst("//[^/@]*@", "//");

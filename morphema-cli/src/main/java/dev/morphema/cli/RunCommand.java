@@ -188,7 +188,8 @@ final class RunCommand extends TerminalCommand {
         Path mapping = file.getValue();
         Stream<String> others = Stream.of(words(in), words(out))
                 .flatMap(List::stream)
-                .flatMap(word -> Stream.of(word, word.substring(word.indexOf('=') + 1)));
+                .flatMap(word -> Stream.of(word, word.substring(word.indexOf('=') + 1)))
+                .filter(word -> !Connections.isAddress(word));
         boolean taken = Stream.concat(others, Stream.of(mapping.toString()))
                 .anyMatch(other -> Path.of(other)
                         .toAbsolutePath()

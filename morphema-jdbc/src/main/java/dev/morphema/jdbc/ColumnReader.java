@@ -27,6 +27,7 @@ import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads one column of a row: numbers exactly, dates and times by their type (with an offset where
@@ -69,19 +70,19 @@ interface ColumnReader {
         return row.wasNull() ? Missing.NULL : BooleanValue.of(truth);
     }
 
-    private static Value number(BigDecimal number) {
+    private static Value number(@Nullable BigDecimal number) {
         return number == null ? Missing.NULL : NumberValue.of(number);
     }
 
-    private static Value document(String text, String format, Projection used) {
+    private static Value document(@Nullable String text, String format, Projection used) {
         return text == null ? Missing.NULL : StandardFormats.parsed(format, used, text);
     }
 
-    private static Value xml(SQLXML document, Projection used) throws SQLException {
+    private static Value xml(@Nullable SQLXML document, Projection used) throws SQLException {
         return document == null ? Missing.NULL : document(document.getString(), "xml", used);
     }
 
-    private static Value temporal(Object value) {
+    private static Value temporal(@Nullable Object value) {
         if (value instanceof LocalDate date) {
             return new DateValue(date);
         } else if (value instanceof LocalTime time) {
@@ -95,7 +96,7 @@ interface ColumnReader {
     }
 
     /** What drivers give for columns of which the type alone does not tell. */
-    private static Value value(Object object) throws SQLException {
+    private static Value value(@Nullable Object object) throws SQLException {
         if (object == null) {
             return Missing.NULL;
         } else if (object instanceof Boolean flag) {

@@ -11,6 +11,7 @@ import java.sql.SQLException;
 import java.util.Objects;
 import java.util.Properties;
 import javax.sql.DataSource;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A database that sources in the format {@code sql} are read from and targets in that format are
@@ -77,7 +78,7 @@ public final class Database {
 
     /** {@return a connection in which nothing is made last by itself} */
     Connection connect() throws IOException {
-        Connection connection = null;
+        @Nullable Connection connection = null;
         try {
             connection = connecting.connect();
             connection.setAutoCommit(false);
@@ -89,7 +90,7 @@ public final class Database {
     }
 
     /** Closes what was opened, perhaps nothing; what fails then is of no matter. */
-    static void close(AutoCloseable opened) {
+    static void close(@Nullable AutoCloseable opened) {
         try {
             if (opened != null) {
                 opened.close();

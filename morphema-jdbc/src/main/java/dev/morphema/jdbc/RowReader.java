@@ -19,6 +19,8 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** Reads the rows of one query, as many at a time as are fetched. Not thread-safe. */
 final class RowReader implements RecordReader {
@@ -31,8 +33,8 @@ final class RowReader implements RecordReader {
     private final Options options;
     private final List<Column> columns = new ArrayList<>();
     private final List<FieldName> names = new ArrayList<>();
-    private PreparedStatement statement;
-    private ResultSet rows;
+    private @Nullable PreparedStatement statement;
+    private @Nullable ResultSet rows;
     private long row;
 
     private RowReader(String name, Connection connection, Projection projection, Options options) {
@@ -68,14 +70,16 @@ final class RowReader implements RecordReader {
 
     private void execute(NamedQuery query, int fetch) throws SQLException {
         onlyRead();
-        statement = connection.prepareStatement(query.sql(), ResultSet.TYPE_FORWARD_ONLY, ResultSet.CONCUR_READ_ONLY);
-        statement.setFetchSize(fetch);
+        PreparedStatement prepared =
+                connection.prepareStatement(query.sql(), ResultSet.TYPE_FORWARD_ONLY, ResultSet.CONCUR_READ_ONLY);
+        statement = prepared;
+        prepared.setFetchSize(fetch);
         for (int i = 0; i < query.names().size(); i++) {
-            Binding.bind(
-                    statement, i + 1, options.parameters().get(query.names().get(i)));
+            Binding.bind(prepared, i + 1, options.parameters().get(query.names().get(i)));
         }
-        rows = statement.executeQuery();
-        ResultSetMetaData metadata = rows.getMetaData();
+        ResultSet result = prepared.executeQuery();
+        rows = result;
+        ResultSetMetaData metadata = result.getMetaData();
         boolean capitals = connection.getMetaData().storesUpperCaseIdentifiers();
         for (int i = 1; i <= metadata.getColumnCount(); i++) {
             FieldName column = FieldName.of(name(metadata.getColumnLabel(i), capitals));
@@ -117,15 +121,16 @@ final class RowReader implements RecordReader {
     }
 
     @Override
-    public Value next() throws IOException {
+    public @Nullable Value next() throws IOException {
+        ResultSet result = Objects.requireNonNull(rows);
         try {
-            if (!rows.next()) {
+            if (!result.next()) {
                 return null;
             }
             row++;
             UsedFields record = new UsedFields(projection, new Origin(name, row, 0));
             for (Column column : columns) {
-                record.put(column.name(), value(column));
+                record.put(column.name(), value(column, result));
             }
             return record.build();
         } catch (SQLException e) {
@@ -137,15 +142,15 @@ final class RowReader implements RecordReader {
         }
     }
 
-    private Value value(Column column) throws SQLException {
+    private Value value(Column column, ResultSet result) throws SQLException {
         try {
-            return column.reader().value(rows);
+            return column.reader().value(result);
         } catch (ProblemException e) {
             throw new ProblemException(e.problem().in(location(column.name().toString())), e);
         }
     }
 
-    private InputLocation location(String field) {
+    private InputLocation location(@Nullable String field) {
         return new InputLocation(name, row, 0, 0, field, null);
     }
 

@@ -16,6 +16,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** What a database says of a table: the columns that a target writes, as the table calls them. */
 final class Table {
@@ -115,7 +116,7 @@ final class Table {
     }
 
     /** Exactly, else without telling capitals from small letters, as SQL does. */
-    private Column find(String written) {
+    private @Nullable Column find(String written) {
         Column exact = byName.get(written);
         return exact != null
                 ? exact

@@ -8,6 +8,7 @@ import java.io.StringWriter;
 import java.util.List;
 import java.util.Set;
 import org.eclipse.jetty.http.HttpStatus;
+import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.ObjectWriteContext;
 import tools.jackson.core.json.JsonFactory;
@@ -104,7 +105,7 @@ final class ProblemDocument {
         }
     }
 
-    private static void text(String name, String value, JsonGenerator out) {
+    private static void text(String name, @Nullable String value, JsonGenerator out) {
         if (value != null) {
             out.writeStringProperty(name, value);
         }

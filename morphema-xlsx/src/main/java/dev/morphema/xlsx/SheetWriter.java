@@ -18,6 +18,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.dhatim.fastexcel.Worksheet;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Writes the rows of one sheet. The first ones wait, for what columns there are and how wide they
@@ -153,7 +154,7 @@ final class SheetWriter {
         sheet.inlineString(next, column, text);
     }
 
-    private static ProblemException refused(String message, String value, String help) {
+    private static ProblemException refused(String message, @Nullable String value, @Nullable String help) {
         return new ProblemException(
                 Problem.error(Code.NOT_WRITABLE, message).withValue(value).withHelp(help));
     }

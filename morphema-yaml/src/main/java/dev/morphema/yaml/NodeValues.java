@@ -22,6 +22,7 @@ import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
 import org.snakeyaml.engine.v2.nodes.Node;
@@ -148,7 +149,7 @@ final class NodeValues {
         }
     }
 
-    private static Mark mark(Node node) {
+    private static @Nullable Mark mark(Node node) {
         return node.getStartMark().orElse(null);
     }
 
@@ -156,7 +157,7 @@ final class NodeValues {
         return node.getStartMark().map(mark -> mark.getLine() + 1L).orElse(0L);
     }
 
-    private ProblemException fault(Node node, String message, String help) {
+    private ProblemException fault(Node node, String message, @Nullable String help) {
         return new ProblemException(Problem.error(Code.BAD_YAML, message)
                 .in(YamlReader.location(name, mark(node)))
                 .withHelp(help));
