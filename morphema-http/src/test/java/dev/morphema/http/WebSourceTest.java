@@ -225,17 +225,17 @@ class WebSourceTest {
         slow.start();
         try {
             URI address = URI.create("http://127.0.0.1:" + slow.getAddress().getPort());
-            Duration soon = Duration.ofMillis(300);
+            Duration soon = Duration.ofMillis(1_500);
             assertThat(refused(WebSource.at(address.resolve("/waits"))
                                     .attempts(1)
                                     .timeout(soon))
                             .message())
-                    .isEqualTo("The server did not answer within 300 milliseconds.");
+                    .isEqualTo("The server did not answer within 1500 milliseconds.");
             assertThat(refused(WebSource.at(address.resolve("/stops"))
                                     .attempts(1)
                                     .timeout(soon))
                             .message())
-                    .isEqualTo("The server did not go on within 300 milliseconds.");
+                    .isEqualTo("The server did not go on within 1500 milliseconds.");
         } finally {
             end.countDown();
             slow.stop(0);
