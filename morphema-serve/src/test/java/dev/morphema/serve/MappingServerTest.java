@@ -53,7 +53,11 @@ class MappingServerTest {
     @BeforeEach
     void start() throws IOException {
         mapping = Files.writeString(folder.resolve("arrival.morphema"), MAPPING);
-        server = MappingServer.of(mapping).mostBytes(1_000).log(log::add).start();
+        server = MappingServer.of(mapping)
+                .mostBytes(1_000)
+                .patience(Duration.ZERO)
+                .log(log::add)
+                .start();
     }
 
     @AfterEach
