@@ -121,17 +121,9 @@ public final class Morphema {
          * @param loader finds them
          */
         public Builder installedFormats(ClassLoader loader) {
-            addNew(ServiceLoader.load(SourceFormat.class, loader), sources);
-            addNew(ServiceLoader.load(TargetFormat.class, loader), targets);
+            ServiceLoader.load(SourceFormat.class, loader).forEach(this::source);
+            ServiceLoader.load(TargetFormat.class, loader).forEach(this::target);
             return this;
-        }
-
-        private static <F> void addNew(Iterable<F> found, List<F> known) {
-            for (F format : found) {
-                if (known.stream().noneMatch(other -> other.getClass() == format.getClass())) {
-                    known.add(format);
-                }
-            }
         }
 
         /**

@@ -63,8 +63,8 @@ public final class Outputs {
     }
 
     /**
-     * {@return these outputs and a file, in CSV, JSON Lines or fixed columns, that goes on behind what is in it}:
-     * a header is written once, and the columns must be the same. It is made if it is not there.
+     * {@return these outputs and a file that goes on behind what is in it}. The file is CSV, JSON Lines
+     * or fixed columns. A header is written once, and the columns must be the same. It is made if it is not there.
      */
     public Outputs andAppended(String target, Path file) {
         Objects.requireNonNull(file);

@@ -16,13 +16,11 @@ import picocli.CommandLine.Model.PositionalParamSpec;
 /** {@code morphema check}: looks for mistakes in a mapping without running it. */
 final class CheckCommand extends TerminalCommand {
     private final PositionalParamSpec file = mappingFile();
-    private final OptionSpec format = OptionSpec.builder("--format")
-            .type(String.class)
-            .arity("1")
-            .paramLabel("FORM")
-            .description(
-                    "How problems are told: text; json, for programs; or sarif, which code hosts and editors show.")
-            .build();
+    private final OptionSpec format = value(
+            "--format",
+            String.class,
+            "FORM",
+            "How problems are told: text; json, for programs; or sarif, which code hosts and editors show.");
     private final OptionSpec allowRead = allowRead();
     private final OptionSpec strict = flag("--strict", "Warnings count as errors: with any, the exit code is 2.");
     private final OptionSpec unread =

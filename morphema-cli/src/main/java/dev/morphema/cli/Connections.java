@@ -113,7 +113,7 @@ final class Connections {
         return Optional.of(Database.at(word, url, properties));
     }
 
-    /** {@return the address of HTTP that a word of the command line means; empty if it means none} */
+    /** {@return the address of HTTP that a word of the command line means, if it means one} */
     Optional<WebSource> web(String word) {
         if (isWeb(word)) {
             return Optional.of(WebSource.at(address(word, word)));

@@ -30,12 +30,8 @@ final class DraftCommand extends TerminalCommand {
             .paramLabel("FILE")
             .description("What the mapping is to make of the samples; or else a sample or schema of the target.")
             .build();
-    private final OptionSpec out = OptionSpec.builder("--out")
-            .type(Path.class)
-            .arity("1")
-            .paramLabel("MAPPING")
-            .description("The file to write, a new one; without it the mapping is shown.")
-            .build();
+    private final OptionSpec out =
+            value("--out", Path.class, "MAPPING", "The file to write, a new one; without it the mapping is shown.");
 
     DraftCommand(Terminal terminal) {
         super(terminal);

@@ -26,27 +26,19 @@ import picocli.CommandLine.Model.PositionalParamSpec;
 final class LookCommand extends TerminalCommand {
     private final PositionalParamSpec words =
             files("FILE", "A file, or a pattern in quotes. Several are looked at as one.");
-    private final OptionSpec records = OptionSpec.builder("--records")
-            .type(long.class)
-            .arity("1")
-            .paramLabel("COUNT")
-            .description("Stop after so many records.")
-            .build();
-    private final OptionSpec values = OptionSpec.builder("--values")
-            .type(String.class)
-            .arity("1")
-            .paramLabel("EXPRESSION")
-            .description(
-                    "Show the values of an expression of the language instead, in which \"it\" is what is in the file: it.calls.ship",
-                    "nth(it.calls, 2), or: c for c in it.calls where c.kg > 100.")
-            .build();
+    private final OptionSpec records = value("--records", long.class, "COUNT", "Stop after so many records.");
+    private final OptionSpec values = value(
+            "--values",
+            String.class,
+            "EXPRESSION",
+            "Show the values of an expression of the language instead, in which \"it\" is what is in the file: it.calls.ship",
+            "nth(it.calls, 2), or: c for c in it.calls where c.kg > 100.");
 
-    private final OptionSpec as = OptionSpec.builder("--as")
-            .type(String.class)
-            .arity("1")
-            .paramLabel("SCHEMA")
-            .description("Write what is shown as a schema instead, by which the files are valid: json-schema or xsd.")
-            .build();
+    private final OptionSpec as = value(
+            "--as",
+            String.class,
+            "SCHEMA",
+            "Write what is shown as a schema instead, by which the files are valid: json-schema or xsd.");
 
     LookCommand(Terminal terminal) {
         super(terminal);

@@ -45,13 +45,11 @@ final class RunCommand extends TerminalCommand {
             "--out",
             "[TARGET=]FILE",
             "The output of a target; - is standard output, jdbc:…, or the name of a connection, is a database. With one target its name may be left out. A target of many documents takes a folder. Without --out all results are shown and no file is written.");
-    private final OptionSpec connections = OptionSpec.builder("--connections")
-            .type(Path.class)
-            .arity("1")
-            .paramLabel("FILE")
-            .description(
-                    "A file of properties with the databases and addresses that inputs and outputs can be, such as harbour.url, harbour.user and harbour.password=${HARBOUR_PASSWORD}.")
-            .build();
+    private final OptionSpec connections = value(
+            "--connections",
+            Path.class,
+            "FILE",
+            "A file of properties with the databases and addresses that inputs and outputs can be, such as harbour.url, harbour.user and harbour.password=${HARBOUR_PASSWORD}.");
     private final OptionSpec params = repeated("--param", "NAME=VALUE", "The value of a parameter.");
     private final OptionSpec memory = OptionSpec.builder("--memory")
             .type(Long.class)
@@ -61,25 +59,21 @@ final class RunCommand extends TerminalCommand {
             .description(
                     "How much memory grouping and sorting may take before they use a temporary file, such as 500k, 64m or 2g; a quarter of Java's memory if not given.")
             .build();
-    private final OptionSpec threads = OptionSpec.builder("--threads")
-            .type(Integer.class)
-            .arity("1")
-            .paramLabel("COUNT")
-            .description(
-                    "How many threads may be used; as many as there are processors if not given. Large inputs are read in threads of their own.")
-            .build();
+    private final OptionSpec threads = value(
+            "--threads",
+            Integer.class,
+            "COUNT",
+            "How many threads may be used; as many as there are processors if not given. Large inputs are read in threads of their own.");
     private final OptionSpec limits = repeated(
             "--limit",
             "NAME=NUMBER",
             "Another limit than the usual one, such as text=500m, depth=2000 or time=30000 (milliseconds); their names: "
                     + Arrays.stream(Limit.values()).map(Limit::word).collect(Collectors.joining(", ")) + ".");
-    private final OptionSpec summary = OptionSpec.builder("--summary")
-            .type(Path.class)
-            .arity("1")
-            .paramLabel("FILE")
-            .description(
-                    "A file for what the run came to, in JSON: how many records were read, written and left out, warnings, look-ups that found nothing, or why it failed.")
-            .build();
+    private final OptionSpec summary = value(
+            "--summary",
+            Path.class,
+            "FILE",
+            "A file for what the run came to, in JSON: how many records were read, written and left out, warnings, look-ups that found nothing, or why it failed.");
     private final OptionSpec validate = flag(
             "--validate",
             "Look whether inputs and outputs are as the schemas say that the mapping names; what is not is not written.");

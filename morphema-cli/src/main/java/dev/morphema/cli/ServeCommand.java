@@ -30,34 +30,21 @@ final class ServeCommand extends TerminalCommand {
 
     private final PositionalParamSpec words =
             files("MAPPING", "A file, a pattern in quotes, or a folder with mappings.");
-    private final OptionSpec port = OptionSpec.builder("--port")
-            .type(Integer.class)
-            .arity("1")
-            .paramLabel("NUMBER")
-            .description("The port to listen at; " + USUAL_PORT + " if not given, 0 takes a free one.")
-            .build();
-    private final OptionSpec host = OptionSpec.builder("--host")
-            .type(String.class)
-            .arity("1")
-            .paramLabel("ADDRESS")
-            .description("The address to listen at; only this machine if not given.")
-            .build();
+    private final OptionSpec port = value(
+            "--port",
+            Integer.class,
+            "NUMBER",
+            "The port to listen at; " + USUAL_PORT + " if not given, 0 takes a free one.");
+    private final OptionSpec host =
+            value("--host", String.class, "ADDRESS", "The address to listen at; only this machine if not given.");
     private final OptionSpec in = repeated(
             "--in",
             "MAPPING.SOURCE=FILE",
             "The input of a source that is not posted: a file, jdbc:… or the name of a connection with a database.");
-    private final OptionSpec connections = OptionSpec.builder("--connections")
-            .type(Path.class)
-            .arity("1")
-            .paramLabel("FILE")
-            .description("A file of properties with the databases that inputs can be.")
-            .build();
-    private final OptionSpec atOnce = OptionSpec.builder("--at-once")
-            .type(Integer.class)
-            .arity("1")
-            .paramLabel("COUNT")
-            .description("How many messages may be at work at once; 64 if not given.")
-            .build();
+    private final OptionSpec connections =
+            value("--connections", Path.class, "FILE", "A file of properties with the databases that inputs can be.");
+    private final OptionSpec atOnce =
+            value("--at-once", Integer.class, "COUNT", "How many messages may be at work at once; 64 if not given.");
     private final OptionSpec allowRead = allowRead();
 
     ServeCommand(Terminal terminal) {

@@ -79,6 +79,16 @@ abstract class TerminalCommand implements Callable<Integer> {
                 .build();
     }
 
+    /** {@return an option that has one value, or none if it is not given} */
+    static OptionSpec value(String name, Class<?> type, String label, String... description) {
+        return OptionSpec.builder(name)
+                .type(type)
+                .arity("1")
+                .paramLabel(label)
+                .description(description)
+                .build();
+    }
+
     static boolean isOn(OptionSpec flag) {
         return Boolean.TRUE.equals(flag.getValue());
     }

@@ -66,7 +66,7 @@ final class Pages {
         return nextField.isEmpty() ? null : field(page, nextField);
     }
 
-    /** The text in a field; a page that is no record, and a field that is null, have no next one. */
+    /** The text in a field. A page that is no record, or a field that is null, has none. */
     private static @Nullable String field(Input page, List<String> path) {
         Projection wanted = Projection.everything();
         for (int i = path.size() - 1; i >= 0; i--) {

@@ -23,12 +23,13 @@ final class Stall implements Closeable {
     private final InputStream stream;
     private final long nanos;
     private volatile boolean stalled;
-    private ScheduledFuture<?> end;
+    private volatile long progressAt = System.nanoTime();
+    private volatile ScheduledFuture<?> look;
 
     private Stall(InputStream stream, Duration most) {
         this.stream = stream;
         this.nanos = most.toNanos();
-        this.end = schedule();
+        this.look = lookIn(nanos);
     }
 
     /** {@return what closes a stream that gives nothing for a time} */
@@ -36,11 +37,16 @@ final class Stall implements Closeable {
         return new Stall(stream, most);
     }
 
-    private ScheduledFuture<?> schedule() {
-        return TIMER.schedule(this::stop, nanos, TimeUnit.NANOSECONDS);
+    private ScheduledFuture<?> lookIn(long delay) {
+        return TIMER.schedule(this::stop, delay, TimeUnit.NANOSECONDS);
     }
 
     private void stop() {
+        long left = nanos - (System.nanoTime() - progressAt);
+        if (left > 0) {
+            look = lookIn(left);
+            return;
+        }
         stalled = true;
         try {
             stream.close();
@@ -51,8 +57,7 @@ final class Stall implements Closeable {
 
     /** Something was read. */
     void progress() {
-        end.cancel(false);
-        end = schedule();
+        progressAt = System.nanoTime();
     }
 
     /** {@return whether the stream was ended} */
@@ -62,6 +67,6 @@ final class Stall implements Closeable {
 
     @Override
     public void close() {
-        end.cancel(false);
+        look.cancel(false);
     }
 }

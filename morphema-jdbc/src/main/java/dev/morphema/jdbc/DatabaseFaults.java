@@ -18,12 +18,17 @@ final class DatabaseFaults {
         String statement =
                 first.indexOf("; SQL statement:") > 0 ? first.substring(0, first.indexOf("; SQL statement:")) : first;
         String sentence = statement.endsWith(".") ? statement.substring(0, statement.length() - 1) : statement;
-        // Other causes may name what was wrongly given as a part of the address, such as a password.
+        // Other causes may name a wrong part of the address, such as a password.
         return fault.getCause() instanceof UnknownHostException ? sentence + ", the host is not known" : sentence;
     }
 
     /** {@return a problem of a query or table} */
+    static Problem problem(Code code, String what, SQLException fault) {
+        return Problem.error(code, what + ": " + words(fault) + ".");
+    }
+
+    /** {@return the same as what ends a run} */
     static ProblemException refused(Code code, String what, SQLException fault) {
-        return new ProblemException(Problem.error(code, what + ": " + words(fault) + "."), fault);
+        return new ProblemException(problem(code, what, fault), fault);
     }
 }

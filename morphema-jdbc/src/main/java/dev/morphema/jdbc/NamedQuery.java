@@ -63,7 +63,7 @@ final class NamedQuery {
         return Character.isLetter(c) || c == '_';
     }
 
-    /** {@return where a text, quoted name or comment ends that begins at a place; else the place} */
+    /** {@return where the text, name or comment that begins at a place ends; else the place} */
     private static int endOfQuoted(String text, int at) {
         char c = text.charAt(at);
         if (c == '\'' || c == '"' || c == '`') {

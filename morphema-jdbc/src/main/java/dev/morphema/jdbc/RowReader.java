@@ -91,12 +91,12 @@ final class RowReader implements RecordReader {
         }
     }
 
-    /** A name that was not quoted is in capitals in some databases, and in small letters in others. */
+    /** A name that was not quoted is in capitals in some databases, in small letters in others. */
     private static String name(String label, boolean capitals) {
         return capitals && label.equals(label.toUpperCase(Locale.ROOT)) ? label.toLowerCase(Locale.ROOT) : label;
     }
 
-    /** SQL does not tell capitals from small letters, so where there is no such column another may be meant. */
+    /** SQL does not tell capitals from small letters, so another column may be meant. */
     private FieldName used(FieldName column) {
         if (projection.keepsAll() || projection.slot(column) >= 0) {
             return column;
@@ -135,8 +135,7 @@ final class RowReader implements RecordReader {
             return record.build();
         } catch (SQLException e) {
             throw new ProblemException(
-                    DatabaseFaults.refused(Code.NOT_READABLE, "The database gives no more rows", e)
-                            .problem()
+                    DatabaseFaults.problem(Code.NOT_READABLE, "The database gives no more rows", e)
                             .in(location(null)),
                     e);
         }

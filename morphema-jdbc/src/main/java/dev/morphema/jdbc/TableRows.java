@@ -30,6 +30,7 @@ final class TableRows implements RowWriter.Rows {
     private record Prepared(PreparedStatement statement, List<Integer> columns) {}
 
     private final Connection connection;
+    private final boolean hasSavepoints;
     private final String table;
     private final List<Table.Column> columns;
     private final List<Integer> keys;
@@ -49,9 +50,11 @@ final class TableRows implements RowWriter.Rows {
             List<Integer> keys,
             @Nullable Prepared update,
             @Nullable Prepared insert,
-            @Nullable RuleLocation declared) {
+            @Nullable RuleLocation declared)
+            throws SQLException {
         this.declared = declared;
         this.connection = connection;
+        this.hasSavepoints = connection.getMetaData().supportsSavepoints();
         this.table = table;
         this.columns = columns;
         this.keys = keys;
@@ -166,7 +169,7 @@ final class TableRows implements RowWriter.Rows {
     }
 
     private @Nullable Savepoint savepoint() throws SQLException {
-        return connection.getMetaData().supportsSavepoints() ? connection.setSavepoint() : null;
+        return hasSavepoints ? connection.setSavepoint() : null;
     }
 
     private void release(@Nullable Savepoint savepoint) {
@@ -230,8 +233,8 @@ final class TableRows implements RowWriter.Rows {
     }
 
     private ProblemException refused(String what, SQLException fault) {
-        Problem problem = DatabaseFaults.refused(Code.NOT_WRITABLE, what, fault).problem();
-        return new ProblemException(problem.at(declared), fault);
+        return new ProblemException(
+                DatabaseFaults.problem(Code.NOT_WRITABLE, what, fault).at(declared), fault);
     }
 
     /** What the database says is no part of the message if it holds data. */

@@ -18,7 +18,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
@@ -57,16 +56,16 @@ final class JsonValidation {
     /** The problems whose place is not known yet, by the pointer to what is wrong. */
     private final Map<String, List<Integer>> unplaced = new HashMap<>();
 
-    private @Nullable Input document;
+    private final Input input;
 
-    JsonValidation(SchemaReader.Files files, List<Problem> problems, int most) {
+    JsonValidation(Input input, SchemaReader.Files files, List<Problem> problems, int most) {
+        this.input = input;
         this.documents = new SchemaDocuments(files);
         this.problems = problems;
         this.most = most;
     }
 
-    void validate(Input input, boolean lines, SchemaPath path) throws IOException {
-        document = input;
+    void validate(boolean lines, SchemaPath path) throws IOException {
         SchemaNode node = node(path);
         JsonNode root = node.json();
         SchemaPath meant = new SchemaPath(node.file(), OpenApi.pointer(node));
@@ -80,7 +79,7 @@ final class JsonValidation {
                 Schema each = schema(registry, meant, array ? "/items" : "");
                 for (int n = 0; first != null && problems.size() < most; n++, first = parser.nextToken()) {
                     TokenStreamLocation start = parser.currentTokenLocation();
-                    check(each, parser.<JsonNode>readValueAsTree(), "", at(input, start, n + 1L));
+                    check(each, parser.<JsonNode>readValueAsTree(), "", at(start, n + 1L));
                 }
                 return;
             }
@@ -94,9 +93,9 @@ final class JsonValidation {
             }
         } catch (JacksonException e) {
             problems.add(Problem.error(Code.BAD_JSON, "The document is not well-formed: " + SchemaDocuments.words(e))
-                    .in(at(input, e.getLocation(), 0)));
+                    .in(at(e.getLocation(), 0)));
         }
-        place(input);
+        place();
     }
 
     /** {@return the schema that is meant, behind references that say nothing more} */
@@ -149,7 +148,7 @@ final class JsonValidation {
             if (place == null) {
                 unplaced.computeIfAbsent(at, p -> new ArrayList<>()).add(problems.size());
             }
-            InputLocation known = place == null ? at(Objects.requireNonNull(document), null, 0) : place;
+            InputLocation known = place == null ? at(null, 0) : place;
             problems.add(Problem.error(Code.INVALID, sentence(error.getMessage()))
                     .in(at.isEmpty() ? known : known.withField(at)));
         }
@@ -167,14 +166,14 @@ final class JsonValidation {
         return pointer.toString();
     }
 
-    private static InputLocation at(Input input, @Nullable TokenStreamLocation place, long record) {
+    private InputLocation at(@Nullable TokenStreamLocation place, long record) {
         return place == null
                 ? new InputLocation(input.name(), record, 0, 0, null, null)
                 : new InputLocation(input.name(), record, place.getLineNr(), place.getColumnNr(), null, null);
     }
 
     /** The document is gone through once more for the places of what is wrong. */
-    private void place(Input input) throws IOException {
+    private void place() throws IOException {
         if (unplaced.isEmpty()) {
             return;
         }
@@ -186,7 +185,7 @@ final class JsonValidation {
                 }
                 String pointer = parser.streamReadContext().pathAsPointer(false).toString();
                 for (int problem : unplaced.getOrDefault(pointer, List.of())) {
-                    InputLocation at = at(input, parser.currentTokenLocation(), 0);
+                    InputLocation at = at(parser.currentTokenLocation(), 0);
                     problems.set(problem, problems.get(problem).in(pointer.isEmpty() ? at : at.withField(pointer)));
                 }
             }

@@ -37,7 +37,7 @@ public final class Validation implements DocumentCheck {
             }
             case "json", "jsonl" -> {
                 require(!xsd, format, schema);
-                new JsonValidation(files, problems, most).validate(document, format.equals("jsonl"), path);
+                new JsonValidation(document, files, problems, most).validate(format.equals("jsonl"), path);
             }
             default ->
                 throw new ProblemException(Problem.error(

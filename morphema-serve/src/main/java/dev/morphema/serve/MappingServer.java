@@ -108,7 +108,7 @@ public final class MappingServer implements AutoCloseable {
             return this;
         }
 
-        /** Sets how long messages at work are waited for at the end; 10 seconds if nothing is said. */
+        /** Sets how long the end waits for messages at work; 10 seconds if nothing is said. */
         public Builder patience(Duration longest) {
             patience = Objects.requireNonNull(longest);
             return this;

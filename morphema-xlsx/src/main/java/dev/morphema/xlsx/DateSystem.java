@@ -2,7 +2,6 @@ package dev.morphema.xlsx;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.file.Path;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import javax.xml.stream.XMLInputFactory;
@@ -18,16 +17,14 @@ final class DateSystem {
 
     private DateSystem() {}
 
-    /** {@return whether days count from 1904 on} */
-    static boolean isFrom1904(Path workbook) throws IOException {
-        try (ZipFile archive = new ZipFile(workbook.toFile())) {
-            ZipEntry entry = archive.getEntry(WORKBOOK);
-            if (entry == null) {
-                return false;
-            }
-            try (InputStream bytes = archive.getInputStream(entry)) {
-                return isFrom1904(bytes);
-            }
+    /** {@return whether the days of a workbook count from 1904 on} */
+    static boolean isFrom1904(ZipFile workbook) throws IOException {
+        ZipEntry entry = workbook.getEntry(WORKBOOK);
+        if (entry == null) {
+            return false;
+        }
+        try (InputStream bytes = workbook.getInputStream(entry)) {
+            return isFrom1904(bytes);
         }
     }
 

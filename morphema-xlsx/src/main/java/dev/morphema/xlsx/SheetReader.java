@@ -23,7 +23,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import org.dhatim.fastexcel.reader.Cell;
-import org.dhatim.fastexcel.reader.CellType;
 import org.dhatim.fastexcel.reader.ExcelReaderException;
 import org.dhatim.fastexcel.reader.Row;
 import org.dhatim.fastexcel.reader.Sheet;
@@ -39,8 +38,14 @@ final class SheetReader implements RecordReader {
     private final Projection projection;
     private final Options options;
     private final CellRange range;
+    /** The first row that is read, the header or one of data. */
+    private final int firstRow;
+    /** Whether columns are called by their letters. */
+    private final boolean byLetters;
+
     private final CellValue values;
     private final @Nullable FieldName sheetField;
+    private final boolean severalSheets;
     private final Iterator<Sheet> sheets;
     private final List<FieldName> names = new ArrayList<>();
     private List<Column> columns = List.of();
@@ -57,8 +62,13 @@ final class SheetReader implements RecordReader {
         this.range = given == null ? CellRange.ALL : given;
         this.values = new CellValue(file.isFrom1904());
         this.sheetField = options.text("sheet-field").map(FieldName::of).orElse(null);
+        this.firstRow = range.firstRow() + options.count("skip", 0);
+        this.byLetters =
+                !options.isOn("header", true) && options.texts("columns").isEmpty();
         try {
-            this.sheets = sheets().iterator();
+            List<Sheet> chosen = sheets();
+            this.severalSheets = chosen.size() > 1;
+            this.sheets = chosen.iterator();
         } catch (ProblemException e) {
             file.close();
             throw e;
@@ -140,7 +150,7 @@ final class SheetReader implements RecordReader {
             if (index > range.lastRow()) {
                 return null;
             }
-            if (index >= range.firstRow() + options.count("skip", 0)) {
+            if (index >= firstRow) {
                 return row;
             }
         }
@@ -158,7 +168,7 @@ final class SheetReader implements RecordReader {
             for (int i = 0; i < named.size(); i++) {
                 add(range.firstColumn() + i, named.get(i));
             }
-        } else if (options.isOn("header", true)) {
+        } else if (!byLetters) {
             Row header = rowInRange();
             while (header != null && isBlank(header)) {
                 header = rowInRange();
@@ -174,19 +184,19 @@ final class SheetReader implements RecordReader {
 
     private void readHeader(Row header) {
         Map<String, String> seen = new HashMap<>();
-        for (int i = range.firstColumn(); i < Math.min(header.getCellCount(), range.lastColumn() + 1L); i++) {
-            Cell cell = header.getCell(i);
-            String text = cell == null ? "" : values.of(cell).toString().strip();
-            if (cell == null || values.of(cell) == Missing.ABSENT || text.isEmpty()) {
+        for (int i = range.firstColumn(); i < end(header); i++) {
+            Value name = values.of(header.getCell(i));
+            if (name == Missing.ABSENT) {
                 continue;
             }
+            String text = name.toString().strip();
             String before = seen.putIfAbsent(text, CellRange.letters(i));
             if (before != null) {
                 throw new ProblemException(Problem.error(
                                 Code.BAD_WORKBOOK,
                                 "Two columns of the sheet have the same name, " + before + " and "
                                         + CellRange.letters(i) + ".")
-                        .in(location(header, null))
+                        .in(location(header))
                         .withValue(text)
                         .withHelp("range = \"A:" + CellRange.letters(i - 1)
                                 + "\" takes some of them; columns = [ … ] names them"));
@@ -212,23 +222,22 @@ final class SheetReader implements RecordReader {
     }
 
     private boolean isBlank(Row row) {
-        for (int i = range.firstColumn(); i < Math.min(row.getCellCount(), range.lastColumn() + 1L); i++) {
-            Cell cell = row.getCell(i);
-            if (cell != null && cell.getType() != CellType.EMPTY && values.of(cell) != Missing.ABSENT) {
+        for (int i = range.firstColumn(); i < end(row); i++) {
+            if (values.of(row.getCell(i)) != Missing.ABSENT) {
                 return false;
             }
         }
         return true;
     }
 
-    /** Without header and names, columns are called by their letters. */
+    /** {@return behind the last cell of a row that is in the range} */
+    private int end(Row row) {
+        return (int) Math.min(row.getCellCount(), range.lastColumn() + 1L);
+    }
+
+    /** {@return the columns, with those that no row before had} */
     private List<Column> columnsOf(Row row) {
-        if (options.isOn("header", true) || options.texts("columns").isPresent()) {
-            return columns;
-        }
-        for (int i = range.firstColumn() + columns.size();
-                i < Math.min(row.getCellCount(), range.lastColumn() + 1L);
-                i++) {
+        for (int i = range.firstColumn() + columns.size(); byLetters && i < end(row); i++) {
             add(i, CellRange.letters(i));
         }
         return columns;
@@ -253,24 +262,23 @@ final class SheetReader implements RecordReader {
         if (error != null) {
             throw new ProblemException(Problem.error(
                             Code.BAD_WORKBOOK, "The cell " + cell.getAddress() + " shows an error instead of a value.")
-                    .in(location(row, null))
+                    .in(location(row))
                     .withValue(error)
                     .withHelp("mend its formula, or leave the column out of the mapping"));
         }
         Value value = values.of(cell);
         if (value instanceof TextValue text && text.length() > options.limits().most(Limit.TEXT)) {
-            throw options.limits().exceeded(Limit.TEXT, location(row, null));
+            throw options.limits().exceeded(Limit.TEXT, location(row));
         }
         return value;
     }
 
     private String name() {
-        boolean one = options.texts("sheet").orElse(List.of()).size() < 2 && !sheets.hasNext();
-        return one || sheet == null ? file.name() : file.name() + ", sheet " + sheet.getName();
+        return severalSheets && sheet != null ? file.name() + ", sheet " + sheet.getName() : file.name();
     }
 
-    private InputLocation location(Row row, @Nullable String field) {
-        return new InputLocation(name(), record, row.getRowNum(), 0, field, null);
+    private InputLocation location(Row row) {
+        return new InputLocation(name(), record, row.getRowNum(), 0, null, null);
     }
 
     @Override

@@ -34,11 +34,11 @@ final class WorkbookFile implements Closeable {
     private final ReadableWorkbook workbook;
     private final boolean from1904;
 
-    private WorkbookFile(String name, Path copy, ReadableWorkbook workbook) throws IOException {
-        this.from1904 = DateSystem.isFrom1904(copy);
+    private WorkbookFile(String name, Path copy, ReadableWorkbook workbook, boolean from1904) {
         this.name = name;
         this.copy = copy;
         this.workbook = workbook;
+        this.from1904 = from1904;
     }
 
     static WorkbookFile open(Input input, Limits limits) throws IOException {
@@ -48,9 +48,13 @@ final class WorkbookFile implements Closeable {
                 Files.copy(bytes, copy, StandardCopyOption.REPLACE_EXISTING);
             }
             requireWorkbook(input.name(), copy);
-            limit(input.name(), copy, limits);
-            return new WorkbookFile(
-                    input.name(), copy, new ReadableWorkbook(copy.toFile(), new ReadingOptions(true, true)));
+            boolean from1904;
+            try (ZipFile archive = new ZipFile(copy.toFile())) {
+                limit(input.name(), archive, Files.size(copy), limits);
+                from1904 = DateSystem.isFrom1904(archive);
+            }
+            ReadableWorkbook workbook = new ReadableWorkbook(copy.toFile(), new ReadingOptions(true, true));
+            return new WorkbookFile(input.name(), copy, workbook, from1904);
         } catch (ZipException | ExcelReaderException e) {
             Files.deleteIfExists(copy);
             throw broken(input.name(), e);
@@ -79,17 +83,17 @@ final class WorkbookFile implements Closeable {
                             : "This is a workbook in the older binary form, which is not read.",
                     encrypted ? "save it without a password" : "save it as .xlsx");
         }
-        String start = text.stripLeading();
         throw refused(
-                name,
-                "This is no workbook.",
-                head.length == 0
-                        ? "the file is empty"
-                        : start.startsWith("<")
-                                ? "the input looks like XML, whose format is xml"
-                                : start.startsWith("{") || start.startsWith("[")
-                                        ? "the input looks like JSON, whose format is json"
-                                        : "the input looks like text, perhaps CSV, whose format is csv");
+                name, "This is no workbook.", head.length == 0 ? "the file is empty" : looks(text.stripLeading()));
+    }
+
+    private static String looks(String start) {
+        if (start.startsWith("<")) {
+            return "the input looks like XML, whose format is xml";
+        } else if (start.startsWith("{") || start.startsWith("[")) {
+            return "the input looks like JSON, whose format is json";
+        }
+        return "the input looks like text, perhaps CSV, whose format is csv";
     }
 
     /** Names in such files are in UTF-16. */
@@ -99,15 +103,12 @@ final class WorkbookFile implements Closeable {
     }
 
     /** A workbook is a compressed archive, which could become much more than it is. */
-    private static void limit(String name, Path copy, Limits limits) throws IOException {
+    private static void limit(String name, ZipFile archive, long compressed, Limits limits) {
         long size = 0;
-        try (ZipFile archive = new ZipFile(copy.toFile())) {
-            for (ZipEntry part : Collections.list(archive.entries())) {
-                size += Math.max(0, part.getSize());
-            }
+        for (ZipEntry part : Collections.list(archive.entries())) {
+            size += Math.max(0, part.getSize());
         }
-        long allowed = limits.most(Limit.GROWTH);
-        if (size > SMALL && size / Math.max(1, Files.size(copy)) > allowed) {
+        if (size > SMALL && size / Math.max(1, compressed) > limits.most(Limit.GROWTH)) {
             throw limits.exceeded(Limit.GROWTH, InputLocation.at(name, 0, 0));
         }
         if (size > limits.most(Limit.BYTES)) {

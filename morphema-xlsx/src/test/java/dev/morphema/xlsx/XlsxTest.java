@@ -150,6 +150,19 @@ class XlsxTest {
     }
 
     @Test
+    @DisplayName("where several sheets are read, a place names its sheet, also the last")
+    void placesOfSheets() throws IOException {
+        byte[] workbook = new RawWorkbook()
+                .sheet("A", row("a"), row(1))
+                .sheet("B", row("a"), row("<c t='e'><v>#DIV/0!</v></c>"))
+                .bytes();
+        assertThat(refused(() -> read("sheet = \"*\"", workbook)).input().input())
+                .endsWith(", sheet B");
+        assertThat(refused(() -> read("sheet = \"B\"", workbook)).input().input())
+                .doesNotContain("sheet B");
+    }
+
+    @Test
     @DisplayName("sheets that there are not, and columns of the same name, are told")
     void wrongSheets() throws IOException {
         assertThat(refused(() -> {

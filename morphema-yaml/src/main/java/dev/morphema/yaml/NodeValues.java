@@ -38,10 +38,12 @@ import org.snakeyaml.engine.v2.nodes.Tag;
 final class NodeValues {
     private final String name;
     private final Limits limits;
-    /** Nodes that aliases may mean, as far as they were seen; how many times again, and what is in them. */
+    /** Nodes that aliases may mean, as far as they were seen. */
     private final Set<Node> seen = Collections.newSetFromMap(new IdentityHashMap<>());
 
+    /** How many of the nodes around were seen before. */
     private int again;
+    /** What stands in nodes that are seen again. */
     private long characters;
 
     NodeValues(String name, Limits limits) {

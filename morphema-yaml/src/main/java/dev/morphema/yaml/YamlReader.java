@@ -13,9 +13,9 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.CharacterCodingException;
-import java.util.Collections;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.Iterator;
-import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.YamlUnicodeReader;
@@ -37,9 +37,10 @@ final class YamlReader implements RecordReader {
     private final NodeValues values;
     private final InputStream bytes;
     private final Iterator<Node> documents;
-    /** What comes next: the items of the only document, or the documents, one looked ahead. */
-    private @Nullable Iterator<Node> items;
+    /** What was read and not given yet: items of the only document, or documents. */
+    private final Deque<Node> ready = new ArrayDeque<>();
 
+    private boolean begun;
     private boolean sequence;
     private long number;
 
@@ -65,10 +66,11 @@ final class YamlReader implements RecordReader {
         return sequence;
     }
 
-    private Iterator<Node> begin() throws IOException {
-        if (items != null) {
-            return items;
+    private void begin() throws IOException {
+        if (begun) {
+            return;
         }
+        begun = true;
         Node first = nextDocument();
         if (first == null) {
             throw new ProblemException(
@@ -76,15 +78,15 @@ final class YamlReader implements RecordReader {
                             .in(InputLocation.at(name, 1, 1)));
         }
         Node second = nextDocument();
-        if (second == null) {
-            sequence = first instanceof SequenceNode;
-            List<Node> only = first instanceof SequenceNode list ? list.getValue() : List.of(first);
-            items = only.iterator();
+        sequence = second != null || first instanceof SequenceNode;
+        if (second == null && first instanceof SequenceNode list) {
+            ready.addAll(list.getValue());
         } else {
-            sequence = true;
-            items = new Documents(first, second);
+            ready.add(first);
         }
-        return items;
+        if (second != null) {
+            ready.add(second);
+        }
     }
 
     private @Nullable Node nextDocument() throws IOException {
@@ -109,54 +111,18 @@ final class YamlReader implements RecordReader {
 
     @Override
     public @Nullable Value next() throws IOException {
-        Iterator<Node> left = begin();
-        try {
-            if (!left.hasNext()) {
-                return null;
-            }
-            Node node = left.next();
-            number++;
-            return values.value(node, projection, sequence ? number : 0);
-        } catch (UncheckedIOException e) {
-            throw e.getCause();
+        begin();
+        Node node = ready.isEmpty() ? nextDocument() : ready.remove();
+        if (node == null) {
+            return null;
         }
+        number++;
+        return values.value(node, projection, sequence ? number : 0);
     }
 
     @Override
     public void close() throws IOException {
         bytes.close();
-    }
-
-    /** Documents one after the other, each read when the one before has been given. */
-    private final class Documents implements Iterator<Node> {
-        private @Nullable Node first;
-        private @Nullable Node ahead;
-
-        Documents(Node first, Node second) {
-            this.first = first;
-            this.ahead = second;
-        }
-
-        @Override
-        public boolean hasNext() {
-            return first != null || ahead != null;
-        }
-
-        @Override
-        public Node next() {
-            Node given = first;
-            if (given != null) {
-                first = null;
-                return given;
-            }
-            given = ahead;
-            try {
-                ahead = nextDocument();
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
-            }
-            return given == null ? Collections.<Node>emptyIterator().next() : given;
-        }
     }
 
     /** {@return the place of a mark, which counts from 0} */

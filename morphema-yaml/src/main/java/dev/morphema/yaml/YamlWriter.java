@@ -1,9 +1,7 @@
 package dev.morphema.yaml;
 
 import dev.morphema.format.TargetFormat.DocumentWriter;
-import dev.morphema.value.BooleanValue;
 import dev.morphema.value.FieldName;
-import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
@@ -43,7 +41,7 @@ final class YamlWriter implements DocumentWriter {
 
     /** @param eachItem whether each item of a list is a document of its own */
     YamlWriter(OutputStream bytes, boolean eachItem, boolean writesMissing) {
-        this.out = new Unbuffered(bytes);
+        this.out = new FailingWriter(bytes);
         this.eachItem = eachItem;
         this.writesMissing = writesMissing;
         this.emitter = new Emitter(
@@ -60,8 +58,8 @@ final class YamlWriter implements DocumentWriter {
     }
 
     /** Lets failures through that the library would swallow. */
-    private static final class Unbuffered extends YamlOutputStreamWriter {
-        Unbuffered(OutputStream bytes) {
+    private static final class FailingWriter extends YamlOutputStreamWriter {
+        FailingWriter(OutputStream bytes) {
             super(bytes, StandardCharsets.UTF_8);
         }
 
@@ -138,10 +136,10 @@ final class YamlWriter implements DocumentWriter {
         beginDocument();
         if (value.isMissing()) {
             plain("null");
-        } else if (value instanceof NumberValue || value instanceof BooleanValue || !(value instanceof TextValue)) {
-            plain(value.toString());
+        } else if (value instanceof TextValue text) {
+            text(text.text());
         } else {
-            text(value.toString());
+            plain(value.toString());
         }
         endDocument();
     }
