@@ -2,7 +2,6 @@ package dev.morphema;
 
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.check.Environment;
-import dev.morphema.engine.Counts;
 import dev.morphema.engine.ParamValues;
 import dev.morphema.engine.Program;
 import dev.morphema.engine.Run;
@@ -256,7 +255,8 @@ public final class Mapping {
                 validating.inputs(inputs);
             }
             try {
-                return result(
+                return Result.of(
+                        program,
                         Run.run(
                                 program,
                                 options.settings(caches),
@@ -275,41 +275,6 @@ public final class Mapping {
     private @Nullable Validating validating(RunOptions options) {
         DocumentCheck check = options.check();
         return check == null ? null : new Validating(program, check, path -> files.find(text, path));
-    }
-
-    private Result result(Run.Outcome outcome, Inputs inputs) {
-        Map<String, Long> read = new LinkedHashMap<>();
-        for (int i = 0; i < sources().size(); i++) {
-            read.put(sources().get(i), outcome.read().get(i));
-        }
-        Map<String, Long> written = new LinkedHashMap<>();
-        for (int i = 0; i < targets().size(); i++) {
-            written.put(targets().get(i), outcome.written().get(i));
-        }
-        List<Problem> warnings = new ArrayList<>();
-        Counts counts = outcome.counts();
-        for (Problem problem : counts.warnings()) {
-            warnings.add(InputLines.shown(problem, inputs));
-        }
-        return new Result(
-                read,
-                written,
-                warnings,
-                counts.kindsOfWarnings(),
-                counts.leftOut().stream()
-                        .map(left -> new Result.LeftOut(left.rule(), left.written(), left.count()))
-                        .toList(),
-                counts.missed().stream()
-                        .map(missed -> new Result.Missed(
-                                program.mapping()
-                                        .tables()
-                                        .get(missed.table())
-                                        .decl()
-                                        .name()
-                                        .text(),
-                                missed.count(),
-                                missed.mostFrequent()))
-                        .toList());
     }
 
     private void checkNames(Inputs inputs, Outputs outputs, RunOptions options) {

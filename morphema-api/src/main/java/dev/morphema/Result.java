@@ -1,7 +1,12 @@
 package dev.morphema;
 
+import dev.morphema.check.CheckedMapping;
+import dev.morphema.engine.Counts;
+import dev.morphema.engine.Program;
+import dev.morphema.engine.Run;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.RuleLocation;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -135,5 +140,41 @@ public final class Result {
         public Map<String, Long> keys() {
             return keys;
         }
+    }
+
+    /** {@return what came of a run, as its caller is told} */
+    static Result of(Program program, Run.Outcome outcome, Inputs inputs) {
+        CheckedMapping mapping = program.mapping();
+        List<Problem> warnings = new ArrayList<>();
+        Counts counts = outcome.counts();
+        for (Problem problem : counts.warnings()) {
+            warnings.add(InputLines.shown(problem, inputs));
+        }
+        return new Result(
+                counted(mapping.sources(), outcome.read()),
+                counted(mapping.targets(), outcome.written()),
+                warnings,
+                counts.kindsOfWarnings(),
+                counts.leftOut().stream()
+                        .map(left -> new LeftOut(left.rule(), left.written(), left.count()))
+                        .toList(),
+                counts.missed().stream()
+                        .map(missed -> new Missed(
+                                mapping.tables()
+                                        .get(missed.table())
+                                        .decl()
+                                        .name()
+                                        .text(),
+                                missed.count(),
+                                missed.mostFrequent()))
+                        .toList());
+    }
+
+    private static Map<String, Long> counted(List<? extends CheckedMapping.Declared> declared, List<Long> counts) {
+        Map<String, Long> counted = new LinkedHashMap<>();
+        for (int i = 0; i < counts.size(); i++) {
+            counted.put(declared.get(i).decl().name().text(), counts.get(i));
+        }
+        return counted;
     }
 }

@@ -2,7 +2,7 @@ package dev.morphema;
 
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.engine.Program;
-import dev.morphema.engine.Run;
+import dev.morphema.engine.Readers;
 import dev.morphema.format.Input;
 import dev.morphema.format.Limits;
 import dev.morphema.format.Options;
@@ -22,7 +22,7 @@ import java.util.List;
 import java.util.Map;
 
 /** Opens the inputs of one run. Large ones are read in threads of their own. */
-final class RunInputs implements Run.Readers {
+final class RunInputs implements Readers {
     /** So large an input is no burden to keep, and reading it twice would take longer. */
     static final int SMALL = 1 << 20;
 

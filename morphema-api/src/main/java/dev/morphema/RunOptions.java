@@ -1,7 +1,7 @@
 package dev.morphema;
 
-import dev.morphema.engine.Run;
 import dev.morphema.engine.RunCaches;
+import dev.morphema.engine.RunSettings;
 import dev.morphema.engine.RunWatch;
 import dev.morphema.format.Input;
 import dev.morphema.format.Limit;
@@ -209,8 +209,8 @@ public final class RunOptions {
     }
 
     /** @param caches of runs before, or null */
-    Run.Settings settings(@Nullable RunCaches caches) {
-        return new Run.Settings(
+    RunSettings settings(@Nullable RunCaches caches) {
+        return new RunSettings(
                 params,
                 clock.instant(),
                 seed == null ? () -> Unpredictable.RANDOM : seeded(seed),

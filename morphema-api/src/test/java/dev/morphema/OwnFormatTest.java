@@ -15,6 +15,7 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Origin;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -68,7 +69,7 @@ class OwnFormatTest {
                         return null;
                     }
                     line++;
-                    RecordValue.Builder record =
+                    RecordBuilder record =
                             RecordValue.builder(projection.layout(), new Origin(input.name(), line, line));
                     record.add(
                             FieldName.of("ship"),

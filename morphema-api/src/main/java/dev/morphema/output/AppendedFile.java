@@ -1,6 +1,6 @@
 package dev.morphema.output;
 
-import dev.morphema.engine.Run;
+import dev.morphema.engine.Writers;
 import dev.morphema.format.Input;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.format.TargetFormat.Document;
@@ -72,7 +72,7 @@ final class AppendedFile extends StagedOutput {
     }
 
     @Override
-    DocumentWriter writer(Run.@Nullable Document name, TargetFormat format, Document document) throws IOException {
+    DocumentWriter writer(Writers.@Nullable Document name, TargetFormat format, Document document) throws IOException {
         if (old == null || old.size() == 0) {
             return format.open(file.bytes(name), document);
         }
@@ -136,7 +136,7 @@ final class AppendedFile extends StagedOutput {
     }
 
     @Override
-    OutputStream bytes(Run.@Nullable Document document) {
+    OutputStream bytes(Writers.@Nullable Document document) {
         return file.bytes(document);
     }
 

@@ -1,6 +1,6 @@
 package dev.morphema.output;
 
-import dev.morphema.engine.Run;
+import dev.morphema.engine.Writers;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
@@ -49,7 +49,7 @@ final class DocumentNames {
      *
      * @throws ProblemException if it cannot be the name of a document, or is taken
      */
-    void take(Run.Document document) {
+    void take(Writers.Document document) {
         String name = document.name();
         String[] parts = name.split("/", -1);
         for (String part : parts) {

@@ -1,6 +1,6 @@
 package dev.morphema.output;
 
-import dev.morphema.engine.Run;
+import dev.morphema.engine.Writers;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -32,7 +32,7 @@ public final class StagedDocuments extends StagedOutput {
     }
 
     @Override
-    OutputStream bytes(Run.@Nullable Document document) {
+    OutputStream bytes(Writers.@Nullable Document document) {
         names.take(Objects.requireNonNull(document));
         return documents.computeIfAbsent(document.name(), name -> new ByteArrayOutputStream());
     }

@@ -1,6 +1,6 @@
 package dev.morphema.output;
 
-import dev.morphema.engine.Run;
+import dev.morphema.engine.Writers;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
@@ -39,7 +39,7 @@ final class StagedFile extends StagedOutput {
     }
 
     @Override
-    OutputStream bytes(Run.@Nullable Document document) {
+    OutputStream bytes(Writers.@Nullable Document document) {
         return bytes;
     }
 

@@ -1,6 +1,6 @@
 package dev.morphema.output;
 
-import dev.morphema.engine.Run;
+import dev.morphema.engine.Writers;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -57,7 +57,7 @@ final class StagedFolder extends StagedOutput {
     }
 
     @Override
-    OutputStream bytes(Run.@Nullable Document next) throws IOException {
+    OutputStream bytes(Writers.@Nullable Document next) throws IOException {
         close();
         names.take(Objects.requireNonNull(next));
         Path file = folder.getFileSystem().getPath(next.name());

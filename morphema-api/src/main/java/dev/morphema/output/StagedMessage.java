@@ -1,6 +1,6 @@
 package dev.morphema.output;
 
-import dev.morphema.engine.Run;
+import dev.morphema.engine.Writers;
 import java.io.ByteArrayOutputStream;
 import java.io.OutputStream;
 import org.jspecify.annotations.Nullable;
@@ -20,7 +20,7 @@ public final class StagedMessage extends StagedOutput {
     }
 
     @Override
-    OutputStream bytes(Run.@Nullable Document document) {
+    OutputStream bytes(Writers.@Nullable Document document) {
         return message;
     }
 

@@ -1,6 +1,6 @@
 package dev.morphema.output;
 
-import dev.morphema.engine.Run;
+import dev.morphema.engine.Writers;
 import dev.morphema.format.RecordOutput;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.format.TargetFormat.DocumentWriter;
@@ -50,7 +50,7 @@ public abstract class StagedOutput {
      * @param document what is known of it
      * @throws dev.morphema.problem.ProblemException if a document cannot have that name
      */
-    DocumentWriter writer(Run.@Nullable Document name, TargetFormat format, TargetFormat.Document document)
+    DocumentWriter writer(Writers.@Nullable Document name, TargetFormat format, TargetFormat.Document document)
             throws IOException {
         return format.open(bytes(name), document);
     }
@@ -61,7 +61,7 @@ public abstract class StagedOutput {
      * @param document null for an output of one document; another ends the one before
      * @throws dev.morphema.problem.ProblemException if a document cannot have that name
      */
-    abstract OutputStream bytes(Run.@Nullable Document document) throws IOException;
+    abstract OutputStream bytes(Writers.@Nullable Document document) throws IOException;
 
     /**
      * {@return the files, as far as they are known yet, that will be there, or that will take the

@@ -1,6 +1,6 @@
 package dev.morphema.output;
 
-import dev.morphema.engine.Run;
+import dev.morphema.engine.Writers;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.format.TargetFormat.DocumentWriter;
 import java.io.IOException;
@@ -57,7 +57,7 @@ public final class StagedOutputs implements AutoCloseable {
      * @throws dev.morphema.problem.ProblemException if a document cannot have that name
      */
     public DocumentWriter writer(
-            int target, Run.@Nullable Document name, TargetFormat format, TargetFormat.Document document)
+            int target, Writers.@Nullable Document name, TargetFormat format, TargetFormat.Document document)
             throws IOException {
         StagedOutput output = byTarget.get(target);
         return output == null

@@ -1,6 +1,6 @@
 package dev.morphema.output;
 
-import dev.morphema.engine.Run;
+import dev.morphema.engine.Writers;
 import dev.morphema.format.RecordOutput;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.format.TargetFormat.DocumentWriter;
@@ -21,7 +21,7 @@ final class StagedRecords extends StagedOutput {
     }
 
     @Override
-    DocumentWriter writer(Run.@Nullable Document name, TargetFormat format, TargetFormat.Document document)
+    DocumentWriter writer(Writers.@Nullable Document name, TargetFormat format, TargetFormat.Document document)
             throws IOException {
         if (!format.name().equals(output.format())) {
             throw new ProblemException(Problem.error(
@@ -36,7 +36,7 @@ final class StagedRecords extends StagedOutput {
     }
 
     @Override
-    OutputStream bytes(Run.@Nullable Document document) {
+    OutputStream bytes(Writers.@Nullable Document document) {
         throw new IllegalStateException("takes no bytes");
     }
 

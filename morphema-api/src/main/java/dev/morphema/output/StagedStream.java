@@ -1,6 +1,6 @@
 package dev.morphema.output;
 
-import dev.morphema.engine.Run;
+import dev.morphema.engine.Writers;
 import java.io.IOException;
 import java.io.OutputStream;
 import org.jspecify.annotations.Nullable;
@@ -18,7 +18,7 @@ final class StagedStream extends StagedOutput {
     }
 
     @Override
-    OutputStream bytes(Run.@Nullable Document document) {
+    OutputStream bytes(Writers.@Nullable Document document) {
         return spool;
     }
 

@@ -37,6 +37,7 @@ final class LoopChecker implements Loop.Visitor {
     Scope check(Loop loop) {
         for (Loop.Clause clause : loop.clauses()) {
             clause.accept(this);
+            checker.typing().put(loop.span(), clause.span().end(), scope);
         }
         return scope;
     }

@@ -2,6 +2,7 @@ package dev.morphema.convert;
 
 import dev.morphema.value.Converter;
 import dev.morphema.value.Kind;
+import dev.morphema.value.NumberParser;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Value;
 import org.jspecify.annotations.Nullable;
@@ -22,7 +23,7 @@ record NumberConverter(Converter general, char point, boolean whole) implements 
 
     @Override
     public @Nullable Value read(byte[] text, int from, int to) {
-        NumberValue number = NumberValue.read(text, from, to, (byte) point);
+        NumberValue number = NumberParser.read(text, from, to, (byte) point);
         return number != null && fits(number) ? number : null;
     }
 
@@ -37,7 +38,7 @@ record NumberConverter(Converter general, char point, boolean whole) implements 
 
     @Override
     public int print(byte[] text, int from, int to, byte[] into, int at) {
-        int mark = NumberValue.markIfAsPrinted(text, from, to, (byte) point);
+        int mark = NumberParser.markIfAsPrinted(text, from, to, (byte) point);
         if (mark < 0 || whole && mark < to) {
             return -1;
         }

@@ -226,12 +226,20 @@ final class CallNodes {
 
         @Override
         Value compute(Frame frame) {
-            return body.eval(frame);
+            try {
+                return body.eval(frame);
+            } catch (ProblemException e) {
+                throw calledFrom(e, span());
+            }
         }
 
         @Override
         boolean each(Frame frame, ItemSink sink) {
-            return body.each(frame, sink);
+            try {
+                return body.each(frame, sink);
+            } catch (ProblemException e) {
+                throw calledFrom(e, span());
+            }
         }
     }
 
@@ -262,21 +270,21 @@ final class CallNodes {
             try {
                 return unit.node().eval(frame.call(unit.slots(), arguments));
             } catch (ProblemException e) {
-                throw calledFrom(e);
+                throw calledFrom(e, span());
             }
         }
+    }
 
-        /** A rule in another file says little without the place that called it. */
-        private ProblemException calledFrom(ProblemException e) {
-            Problem problem = e.problem();
-            RuleLocation rule = problem.rule();
-            RuleLocation call = span().location();
-            if (rule == null || rule.file().equals(call.file())) {
-                return e;
-            }
-            String note = "the rule was called at " + call;
-            boolean noted = problem.help() != null && problem.help().contains("the rule was called at ");
-            return noted ? e : new ProblemException(problem.withFurtherHelp(note), e);
+    /** A rule in another file says little without the place that called it. */
+    private static ProblemException calledFrom(ProblemException e, Span place) {
+        Problem problem = e.problem();
+        RuleLocation rule = problem.rule();
+        RuleLocation call = place.location();
+        if (rule == null || rule.file().equals(call.file())) {
+            return e;
         }
+        String note = "the rule was called at " + call;
+        boolean noted = problem.help() != null && problem.help().contains("the rule was called at ");
+        return noted ? e : new ProblemException(problem.withFurtherHelp(note), e);
     }
 }

@@ -3,6 +3,7 @@ package dev.morphema.engine;
 import dev.morphema.syntax.Span;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Missing;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.List;
@@ -26,7 +27,7 @@ final class MemberNode extends Node {
 
     @Override
     Value compute(Frame frame) {
-        RecordValue.Builder member;
+        RecordBuilder member;
         if (whole) {
             Value first = parts.get(0).value().eval(frame);
             if (!(first instanceof RecordValue record)) {

@@ -1,10 +1,8 @@
 package dev.morphema.engine;
 
 import dev.morphema.check.CheckedMapping;
-import dev.morphema.format.Limits;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
-import dev.morphema.format.TargetFormat.DocumentWriter;
 import dev.morphema.plan.Scan;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
@@ -18,80 +16,17 @@ import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Random;
 import java.util.TreeMap;
-import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** One run of a program: reads the sources, writes the targets. Of use once, by one thread. */
 public final class Run {
-    /** Gives readers of the sources. */
-    public interface Readers {
-        /** Told once, before anything is opened: the values of the mapping's parameters by name. */
-        default void parameters(Map<String, Value> values) {
-            // of no matter to inputs that do not ask
-        }
-
-        /**
-         * {@return a reader of a source; the run closes it}
-         *
-         * @param path the fields that lead to the records, or empty for the records of the format
-         * @param projection what is kept
-         * @throws IOException if it cannot be opened
-         */
-        RecordReader open(int source, List<FieldName> path, Projection projection) throws IOException;
-
-        /**
-         * As {@link #open}, for a run that keeps no record while it asks for the next.
-         */
-        RecordReader openPassing(int source, List<FieldName> path, Projection projection) throws IOException;
-
-        /**
-         * {@return whether the input of a source is so small that to read it once, as a whole, is
-         * best}
-         */
-        boolean isSmall(int source);
-
-        /** {@return what problems call the input of a source, or the first of many} */
-        String nameOf(int source);
-
-        /**
-         * {@return some records of a source, or its document, with all that there is; none if that
-         * would take long}
-         */
-        List<Value> examples(int source);
-    }
-
-    /**
-     * A document of a target that has many.
-     *
-     * @param name as the mapping gives it, which may be anything
-     * @param place where the record stood that it is made for, or null if that is not known
-     */
-    public record Document(String name, @Nullable InputLocation place) {}
-
-    /** Gives writers of the targets. */
-    public interface Writers {
-        /** {@return whether a target is wanted} */
-        boolean wants(int target);
-
-        /**
-         * {@return a writer of a target, or of a document of a target that has many}
-         *
-         * @param document null if the target has one document
-         * @throws IOException if it cannot be opened
-         * @throws ProblemException if a document cannot have that name
-         */
-        DocumentWriter open(int target, @Nullable Document document) throws IOException;
-    }
-
     /**
      * What a run came to.
      *
@@ -126,52 +61,7 @@ public final class Run {
     /** The sources that were not read to their end. */
     private final BitSet leftEarly = new BitSet();
 
-    /**
-     * What a run is told from outside.
-     *
-     * @param params the values of parameters by name; a text is converted to the parameter's type
-     * @param now what the mapping takes for the present
-     * @param random gives what codes that look random come from, in one run always the same
-     * @param budget how many bytes groups and sorts may hold in memory, about
-     * @param scratch takes what is more than that; the run closes it
-     * @param watch follows the run
-     * @param limits beyond which it is stopped
-     * @param caches of runs before this one, which nobody else uses now; null if there are none
-     * @param rejects decides which records the run goes on without; null if it fails with the first
-     */
-    public record Settings(
-            Map<String, Value> params,
-            Instant now,
-            Supplier<Random> random,
-            long budget,
-            Scratch scratch,
-            RunWatch watch,
-            Limits limits,
-            @Nullable RunCaches caches,
-            @Nullable Rejects rejects) {
-        public Settings {
-            params = Map.copyOf(params);
-        }
-
-        /** A run that fails with the first record that does. */
-        public Settings(
-                Map<String, Value> params,
-                Instant now,
-                Supplier<Random> random,
-                long budget,
-                Scratch scratch,
-                RunWatch watch,
-                Limits limits,
-                @Nullable RunCaches caches) {
-            this(params, now, random, budget, scratch, watch, limits, caches, null);
-        }
-
-        Settings rejecting(Rejects by) {
-            return new Settings(params, now, random, budget, scratch, watch, limits, caches, by);
-        }
-    }
-
-    private Run(Program program, Settings settings, Readers readers) {
+    private Run(Program program, RunSettings settings, Readers readers) {
         this.program = program;
         this.readers = readers;
         this.read = new long[program.mapping().sources().size()];
@@ -195,7 +85,8 @@ public final class Run {
      *     well-formed
      * @throws IOException if reading or writing fails
      */
-    public static Outcome run(Program program, Settings settings, Readers readers, Writers writers) throws IOException {
+    public static Outcome run(Program program, RunSettings settings, Readers readers, Writers writers)
+            throws IOException {
         try {
             return new Run(program, settings, readers).run(writers);
         } finally {

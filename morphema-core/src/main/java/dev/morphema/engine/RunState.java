@@ -59,7 +59,7 @@ final class RunState implements Function.Context {
     private int target;
     private int depthOfGlobals;
 
-    RunState(Program program, @Nullable Value[] params, Run.Settings settings, Sources reading) {
+    RunState(Program program, @Nullable Value[] params, RunSettings settings, Sources reading) {
         this.program = program;
         this.now = settings.now();
         this.random = settings.random();

@@ -44,6 +44,10 @@ final class SlotSite {
         this.find = find;
     }
 
+    int number() {
+        return number;
+    }
+
     /** {@return what the site finds in a layout} */
     Found in(Frame frame, Layout layout) {
         @Nullable Found[] known = frame.sites();

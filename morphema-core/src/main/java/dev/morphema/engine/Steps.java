@@ -2,6 +2,7 @@ package dev.morphema.engine;
 
 import dev.morphema.format.EventWriter;
 import dev.morphema.format.FieldGroup;
+import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.RecordValue;
 import java.util.ArrayList;
@@ -16,7 +17,7 @@ final class Steps extends Action {
     private final PathNodes.Named first;
     private final Actions.Field[] fields;
     private final boolean attributes;
-    private final FieldGroup group;
+    private final List<FieldName> names;
     private final SlotSite site;
 
     /** @param fields that are each one step from the same record; at least one */
@@ -24,7 +25,7 @@ final class Steps extends Action {
         this.first = Objects.requireNonNull(fields.get(0).step());
         this.fields = fields.toArray(new Actions.Field[0]);
         this.attributes = fields.get(0).isAttribute();
-        this.group = new FieldGroup(fields.stream().map(Actions.Field::name).toList());
+        this.names = fields.stream().map(Actions.Field::name).toList();
         this.site = sites.site(this::slots);
     }
 
@@ -72,6 +73,7 @@ final class Steps extends Action {
         }
         RecordValue record = first.record(frame);
         int[] slots = record == null ? null : site.in(frame, record.layout()).slots();
+        FieldGroup group = frame.run().caches().group(site.number(), names);
         for (int i = 0; i < fields.length; i++) {
             i = record == null || slots == null ? i : out.fields(group, record, slots, i);
             if (i < fields.length) {

@@ -12,6 +12,7 @@ import dev.morphema.value.Many;
 import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -125,7 +126,7 @@ final class TableIndex {
      */
     void addEntry(Value value, Value[] key) {
         add(value, key);
-        RecordValue.Builder row = RecordValue.builder(ENTRY, null);
+        RecordBuilder row = RecordValue.builder(ENTRY, null);
         row.set(0, key[0]);
         row.set(1, value);
         entries.add(row.build());

@@ -24,7 +24,7 @@ abstract class TargetRun {
     }
 
     /** {@return the run of a target, or null if it is not wanted} */
-    static @Nullable TargetRun of(int index, Program program, RunState state, Run.Writers writers) throws IOException {
+    static @Nullable TargetRun of(int index, Program program, RunState state, Writers writers) throws IOException {
         Program.Target target = program.targets().get(index);
         if (!writers.wants(index)) {
             return null;
@@ -100,7 +100,7 @@ abstract class TargetRun {
         private final LoopPlan loop;
         private final Documents documents;
 
-        Split(int index, Program.Target target, RunState state, Run.Writers writers) {
+        Split(int index, Program.Target target, RunState state, Writers writers) {
             super(index, target, state);
             this.loop = Objects.requireNonNull(target.split());
             this.documents = new Documents(index, Objects.requireNonNull(target.name()), writers);
@@ -125,11 +125,11 @@ abstract class TargetRun {
         private final class Documents implements Flow {
             private final int index;
             private final Node name;
-            private final Run.Writers writers;
+            private final Writers writers;
             /** The document of the turn that is begun. */
             private @Nullable DocumentWriter begun;
 
-            Documents(int index, Node name, Run.Writers writers) {
+            Documents(int index, Node name, Writers writers) {
                 this.index = index;
                 this.name = name;
                 this.writers = writers;
@@ -152,7 +152,7 @@ abstract class TargetRun {
                         new TreeWriter(elements, frame().run().caches().made());
                 target().document().write(frame(), tree);
                 Value document = tree.result();
-                Run.Document called = named(name.scalar(frame()));
+                Writers.Document called = named(name.scalar(frame()));
                 frame().run().units().takeUp(() -> {
                     DocumentWriter writer = opened(called);
                     ValueWriter.write(document, writer);
@@ -188,14 +188,14 @@ abstract class TargetRun {
                 return opened(named(name.scalar(frame())));
             }
 
-            private Run.Document named(Value value) {
+            private Writers.Document named(Value value) {
                 if (value.isMissing()) {
                     throw name.fail(Code.DOCUMENT_NAME, "The name of this document is absent.", null);
                 }
-                return new Run.Document(value.toString(), loop.place(frame()));
+                return new Writers.Document(value.toString(), loop.place(frame()));
             }
 
-            private DocumentWriter opened(Run.Document document) {
+            private DocumentWriter opened(Writers.Document document) {
                 try {
                     return writers.open(index, document);
                 } catch (ProblemException e) {

@@ -4,6 +4,7 @@ import dev.morphema.format.EventWriter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.ListValue;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.util.ArrayDeque;
@@ -17,11 +18,11 @@ import org.jspecify.annotations.Nullable;
 final class TreeWriter implements EventWriter {
     /** A record or list that is not finished; exactly one of the two is there. */
     private static final class Open {
-        private final RecordValue.@Nullable Builder record;
+        private final @Nullable RecordBuilder record;
         private final @Nullable List<Value> list;
         private @Nullable FieldName field;
 
-        Open(RecordValue.@Nullable Builder record, @Nullable List<Value> list) {
+        Open(@Nullable RecordBuilder record, @Nullable List<Value> list) {
             this.record = record;
             this.list = list;
         }

@@ -6,8 +6,10 @@ import dev.morphema.plan.Emits;
 import dev.morphema.plan.OutermostLoop;
 import dev.morphema.plan.Output;
 import dev.morphema.plan.Pipeline;
+import dev.morphema.plan.PlannedTerm;
 import dev.morphema.plan.Scan;
 import dev.morphema.plan.Term;
+import dev.morphema.plan.TermVisitor;
 import dev.morphema.syntax.Span;
 import dev.morphema.value.Value;
 import java.util.ArrayList;
@@ -19,7 +21,7 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** Compiles what runs in one frame. Subclasses are back ends. */
-abstract class UnitCompiler implements Term.Visitor<Node> {
+abstract class UnitCompiler implements TermVisitor<Node> {
     /**
      * What the units of a program share.
      *
@@ -196,8 +198,8 @@ abstract class UnitCompiler implements Term.Visitor<Node> {
     public final Node binary(Term.Binary binary) {
         Span span = binary.span();
         Node left = node(binary.left());
-        boolean indexed = binary.isMembership() && binary.right() instanceof Term.Once;
-        Node right = node(indexed ? ((Term.Once) binary.right()).term() : binary.right());
+        boolean indexed = binary.isMembership() && binary.right() instanceof PlannedTerm.Once;
+        Node right = node(indexed ? ((PlannedTerm.Once) binary.right()).term() : binary.right());
         return switch (binary.operator()) {
             case OR -> new OperatorNodes.Logic(span, true, left, right);
             case AND -> new OperatorNodes.Logic(span, false, left, right);
@@ -220,29 +222,29 @@ abstract class UnitCompiler implements Term.Visitor<Node> {
     }
 
     @Override
-    public final Node once(Term.Once once) {
+    public final Node once(PlannedTerm.Once once) {
         return new NameNodes.Once(node(once.term()));
     }
 
     @Override
-    public final Node running(Term.Running running) {
+    public final Node running(PlannedTerm.Running running) {
         return new CallNodes.Running(aggregate(running.aggregate()), group(running.members()));
     }
 
     @Override
-    public final Node total(Term.Total total) {
+    public final Node total(PlannedTerm.Total total) {
         TotalNode node = new TotalNode(aggregate(total.aggregate()), total.scan(), total.steps());
         shared.totals().computeIfAbsent(total.scan(), scan -> new ArrayList<>()).add(node);
         return node;
     }
 
     @Override
-    public final Node scanned(Term.Scanned scanned) {
+    public final Node scanned(PlannedTerm.Scanned scanned) {
         return new ScanNode(node(scanned.sequence()), scanned.scan());
     }
 
     @Override
-    public final Node foundByKey(Term.FoundByKey found) {
+    public final Node foundByKey(PlannedTerm.FoundByKey found) {
         return new KeyedItems(node(found.sequence()), found.slot(), keys(found.keys()), keys(found.asked()));
     }
 

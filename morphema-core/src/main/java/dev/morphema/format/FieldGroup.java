@@ -6,12 +6,11 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Names of fields that a mapping writes side by side, each with the value of one field of the same
- * record. What a writer makes of the names is kept here, for the next record and the next document.
- * Equal only to itself. Safe for use by many threads.
+ * record. What a writer makes of the names is kept here, for the next record, and for the next
+ * document of one who keeps what runs learn. Equal only to itself. For one run at a time.
  */
 public final class FieldGroup {
     private final List<FieldName> names;
-    /** Threads may each put something here; what one finds is complete, since it is immutable. */
     private @Nullable Object kept;
 
     /** @param names in the order in which they are written; all of attributes, or none */
@@ -32,8 +31,7 @@ public final class FieldGroup {
     /**
      * Keeps what was made of the names, in place of what was kept before.
      *
-     * @param made immutable, with all that it depends on, so that other writers know that it is not
-     *     theirs
+     * @param made with all that it depends on, so that other writers know that it is not theirs
      */
     public void keep(Object made) {
         kept = made;

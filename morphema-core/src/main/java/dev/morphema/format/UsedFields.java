@@ -3,6 +3,7 @@ package dev.morphema.format;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 
@@ -12,7 +13,7 @@ import dev.morphema.value.Value;
  */
 public final class UsedFields {
     private final Projection projection;
-    private final RecordValue.Builder record;
+    private final RecordBuilder record;
 
     /**
      * @param projection what is used of the record

@@ -7,6 +7,7 @@ import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Missing;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -36,8 +37,7 @@ final class RecordFunctions implements FunctionTable.Family {
     }
 
     private static Value entry(Layout layout, TextValue name, Value value) {
-        RecordValue.Builder entry =
-                RecordValue.builder(layout, value instanceof RecordValue record ? record.origin() : null);
+        RecordBuilder entry = RecordValue.builder(layout, value instanceof RecordValue record ? record.origin() : null);
         entry.set(0, name);
         entry.set(1, value);
         return entry.build();

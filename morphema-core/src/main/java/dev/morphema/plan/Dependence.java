@@ -47,7 +47,7 @@ final class Dependence extends PlanPass {
             used.add(name.slot());
         } else if (term instanceof Term.Lazy lazy) {
             used.add(lazy.slot());
-        } else if (term instanceof Term.Running running) {
+        } else if (term instanceof PlannedTerm.Running running) {
             used.add(running.members());
         }
         varies |= term instanceof Term.Argument

@@ -46,7 +46,7 @@ final class FindByKey implements Rule {
         if (Dependence.isInvariant(sequence)) {
             collect(slot, ((Operator.Filter) filter).condition(), keys, asked);
         }
-        return keys.isEmpty() ? sequence : new Term.FoundByKey(sequence, slot, keys, asked);
+        return keys.isEmpty() ? sequence : new PlannedTerm.FoundByKey(sequence, slot, keys, asked);
     }
 
     /**

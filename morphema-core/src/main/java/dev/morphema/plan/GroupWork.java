@@ -51,7 +51,7 @@ final class GroupWork extends PlanPass {
 
     @Override
     public Term term(Term term) {
-        if (term instanceof Term.Running running) {
+        if (term instanceof PlannedTerm.Running running) {
             of(running.members()).functions().add(running.aggregate());
         }
         return super.term(term);

@@ -13,12 +13,13 @@ final class HoistInvariants implements Rule {
                 Term rebuilt = super.term(term);
                 if (rebuilt instanceof Term.Binary binary && binary.isMembership()) {
                     Term among = binary.right();
-                    return Dependence.isInvariant(among) && !(among instanceof Term.Once)
-                            ? new Term.Binary(binary.span(), binary.operator(), binary.left(), new Term.Once(among))
+                    return Dependence.isInvariant(among) && !(among instanceof PlannedTerm.Once)
+                            ? new Term.Binary(
+                                    binary.span(), binary.operator(), binary.left(), new PlannedTerm.Once(among))
                             : rebuilt;
                 }
-                boolean overMany = rebuilt instanceof Term.Aggregate || rebuilt instanceof Term.Total;
-                return overMany && Dependence.isInvariant(rebuilt) ? new Term.Once(rebuilt) : rebuilt;
+                boolean overMany = rebuilt instanceof Term.Aggregate || rebuilt instanceof PlannedTerm.Total;
+                return overMany && Dependence.isInvariant(rebuilt) ? new PlannedTerm.Once(rebuilt) : rebuilt;
             }
         });
     }

@@ -44,7 +44,7 @@ final class HoldMembers implements Rule {
             if (term instanceof Term.Name name && !taken.contains(name.slot())) {
                 values.add(name.slot());
             }
-            if (term instanceof Term.Running running) {
+            if (term instanceof PlannedTerm.Running running) {
                 functions.merge(running.members(), 1, Integer::sum);
                 boolean outer = taken.add(running.members());
                 super.term(term);

@@ -10,8 +10,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * A call of a define becomes what the define says, with the arguments in place of their names, so
  * that other rules find there what they would find had it been written so. Not if an argument would
- * be calculated more often, or the define is long, calls itself, or stands in another file: a
- * problem in that tells from where it was called.
+ * be calculated more often, or the define is long or calls itself.
  */
 final class InlineDefines implements Rule {
     /** Of longer defines a call says more than it costs. */
@@ -73,7 +72,7 @@ final class InlineDefines implements Rule {
             // What depends on no argument is better calculated in one place for all calls.
             boolean may = !call.isVolatile() && !call.arguments().isEmpty();
             Plan.Formula body = may ? bodies.of(call.index()) : null;
-            if (body == null || body.term().span().source() != call.span().source()) {
+            if (body == null) {
                 return call;
             }
             Count count = new Count();

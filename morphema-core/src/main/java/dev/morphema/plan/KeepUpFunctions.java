@@ -50,7 +50,7 @@ final class KeepUpFunctions implements Rule {
             int members = aggregate == null ? NONE : takenBy(aggregate);
             return members == NONE
                     ? super.term(term)
-                    : new Term.Running((Term.Aggregate) super.term(aggregate), members);
+                    : new PlannedTerm.Running((Term.Aggregate) super.term(aggregate), members);
         }
 
         /** {@return a function with what a let names in its place, where that is just a path} */

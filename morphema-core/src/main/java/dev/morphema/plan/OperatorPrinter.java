@@ -50,7 +50,7 @@ final class OperatorPrinter implements Operator.Visitor {
     /** {@return how a loop goes through a sequence} */
     static String each(Term sequence) {
         return "for each of " + sequence.written()
-                + (sequence instanceof Term.FoundByKey found ? ", found by " + written(found.keys()) : "");
+                + (sequence instanceof PlannedTerm.FoundByKey found ? ", found by " + written(found.keys()) : "");
     }
 
     @Override

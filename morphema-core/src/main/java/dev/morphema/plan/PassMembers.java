@@ -134,7 +134,7 @@ final class PassMembers implements Rule {
 
         @Override
         public Term term(Term term) {
-            if (term instanceof Term.Running running && running.members() == members) {
+            if (term instanceof PlannedTerm.Running running && running.members() == members) {
                 functions = true;
                 return term;
             }

@@ -206,7 +206,7 @@ public record Plan(
         look(new PlanPass() {
             @Override
             public Term term(Term term) {
-                if (term instanceof Term.Scanned scanned) {
+                if (term instanceof PlannedTerm.Scanned scanned) {
                     scans.add(scanned.scan());
                 }
                 return super.term(term);

@@ -41,14 +41,14 @@ final class PlanPrinter {
         /** The functions that are calculated in readings for them, as they are written. */
         private final Map<Scan, Set<String>> totals = new LinkedHashMap<>();
         /** The loops that read for themselves. */
-        private final List<Term.Scanned> loops = new ArrayList<>();
+        private final List<PlannedTerm.Scanned> loops = new ArrayList<>();
 
         @Override
         public Term term(Term term) {
-            if (term instanceof Term.Total total) {
+            if (term instanceof PlannedTerm.Total total) {
                 totals.computeIfAbsent(total.scan(), scan -> new LinkedHashSet<>())
                         .add(total.written());
-            } else if (term instanceof Term.Scanned scanned) {
+            } else if (term instanceof PlannedTerm.Scanned scanned) {
                 loops.add(scanned);
             }
             return super.term(term);
@@ -65,7 +65,7 @@ final class PlanPrinter {
                 scan(read, scan, "", done);
             }
         }
-        for (Term.Scanned loop : readings.loops) {
+        for (PlannedTerm.Scanned loop : readings.loops) {
             if (loop.scan().source() == index) {
                 scan(read, loop.scan(), ", for " + loopOver(loop), done);
             }
@@ -96,7 +96,7 @@ final class PlanPrinter {
         }
     }
 
-    private String loopOver(Term.Scanned sequence) {
+    private String loopOver(PlannedTerm.Scanned sequence) {
         for (int i = 0; i < plan.tables().size(); i++) {
             if (plan.tables().get(i) instanceof Plan.LoopTable table
                     && table.loop().sequence() == sequence) {
@@ -134,7 +134,7 @@ final class PlanPrinter {
     private void target(Plan.Target target) {
         line("write " + target.checked().decl().name().text() + ": "
                 + target.checked().format().name());
-        List<Term> within = all(target, Term.FoundByKey.class::isInstance);
+        List<Term> within = all(target, PlannedTerm.FoundByKey.class::isInstance);
         OperatorPrinter operators = new OperatorPrinter(GroupWork.in(target));
         for (Pipeline loop : target.loops()) {
             line("  " + OperatorPrinter.each(loop.sequence()));
@@ -147,7 +147,8 @@ final class PlanPrinter {
         }
         within.forEach(sequence -> line("  within: " + OperatorPrinter.each(sequence)));
         // Of what is calculated while a source is read, the line of that reading tells.
-        all(target, term -> term instanceof Term.Once once && !(once.term() instanceof Term.Total)).stream()
+        all(target, term -> term instanceof PlannedTerm.Once once && !(once.term() instanceof PlannedTerm.Total))
+                .stream()
                 .map(Term::written)
                 .distinct()
                 .forEach(once -> line("  once: " + once));

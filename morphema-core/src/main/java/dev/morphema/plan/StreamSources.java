@@ -101,8 +101,8 @@ final class StreamSources implements Rule {
                 if (candidate == null) {
                     return rebuilt;
                 }
-                Term scanned =
-                        new Term.Scanned(rebuilt.sequence(), candidate.path().scan());
+                Term scanned = new PlannedTerm.Scanned(
+                        rebuilt.sequence(), candidate.path().scan());
                 return candidate.target() == null
                         ? rebuilt.with(scanned, rebuilt.operators())
                         : rebuilt.with(Pipeline.Supply.PUSHED);
@@ -114,7 +114,8 @@ final class StreamSources implements Rule {
                 Term rebuilt = super.term(term);
                 return total == null
                         ? rebuilt
-                        : new Term.Total((Term.Aggregate) rebuilt, total.path().scan(), total.steps());
+                        : new PlannedTerm.Total(
+                                (Term.Aggregate) rebuilt, total.path().scan(), total.steps());
             }
         }
 

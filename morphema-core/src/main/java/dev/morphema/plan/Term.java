@@ -11,12 +11,31 @@ import java.util.List;
  * An expression whose names are resolved. Names within a unit are slots of its frame, each of which
  * stands for one thing only.
  */
-public sealed interface Term {
+public sealed interface Term
+        permits Term.Leaf,
+                Term.Name,
+                Term.Lazy,
+                Term.Template,
+                Term.Step,
+                Term.Computed,
+                Term.Lookup,
+                Term.Call,
+                Term.Aggregate,
+                Term.Defined,
+                Term.Inlined,
+                Term.Each,
+                Term.ListOf,
+                Term.RecordOf,
+                Term.Member,
+                Term.Choice,
+                Term.Binary,
+                Term.Unary,
+                PlannedTerm {
     /** {@return where it stands in the mapping} */
     Span span();
 
     /** Calls the method of the visitor for this kind of term. */
-    <R> R accept(Visitor<R> visitor);
+    <R> R accept(TermVisitor<R> visitor);
 
     /** {@return this term with its parts as a pass gives them} */
     Term rebuilt(PlanPass pass);
@@ -42,7 +61,7 @@ public sealed interface Term {
     /** A value that is always the same. */
     record Constant(Span span, Value value) implements Leaf {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.constant(this);
         }
     }
@@ -56,7 +75,7 @@ public sealed interface Term {
         }
 
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.name(this);
         }
     }
@@ -72,7 +91,7 @@ public sealed interface Term {
         }
 
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.lazy(this);
         }
     }
@@ -80,7 +99,7 @@ public sealed interface Term {
     /** An argument of a define. */
     record Argument(Span span, int slot) implements Leaf {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.argument(this);
         }
     }
@@ -88,7 +107,7 @@ public sealed interface Term {
     /** A let of the top level, by its index. */
     record Global(Span span, int index) implements Leaf {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.global(this);
         }
     }
@@ -96,7 +115,7 @@ public sealed interface Term {
     /** A parameter, by its index. */
     record Param(Span span, int index) implements Leaf {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.param(this);
         }
     }
@@ -104,7 +123,7 @@ public sealed interface Term {
     /** All rows of a table, by its index. */
     record Rows(Span span, int table) implements Leaf {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.rows(this);
         }
     }
@@ -112,7 +131,7 @@ public sealed interface Term {
     /** A source, by its index. */
     record Source(Span span, int index) implements Leaf {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.source(this);
         }
     }
@@ -120,7 +139,7 @@ public sealed interface Term {
     /** A text put together. */
     record Template(Span span, List<Term> parts) implements Term {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.template(this);
         }
 
@@ -147,7 +166,7 @@ public sealed interface Term {
         }
 
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.step(this);
         }
 
@@ -160,7 +179,7 @@ public sealed interface Term {
     /** The field of a record that has a computed name. */
     record Computed(Span span, Term base, Term name) implements Term {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.computed(this);
         }
 
@@ -173,7 +192,7 @@ public sealed interface Term {
     /** A look-up in a table, by its index. */
     record Lookup(Span span, int table, List<Term> keys) implements Term {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.lookup(this);
         }
 
@@ -186,7 +205,7 @@ public sealed interface Term {
     /** A function of single values. */
     record Call(Span span, Function.Scalar function, List<Term> arguments) implements Term {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.call(this);
         }
 
@@ -208,7 +227,7 @@ public sealed interface Term {
         }
 
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.aggregate(this);
         }
 
@@ -225,7 +244,7 @@ public sealed interface Term {
      */
     record Defined(Span span, int index, List<Term> arguments, boolean isVolatile) implements Term {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.defined(this);
         }
 
@@ -247,7 +266,7 @@ public sealed interface Term {
         }
 
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.inlined(this);
         }
 
@@ -260,7 +279,7 @@ public sealed interface Term {
     /** What a loop gives, an item a turn. */
     record Each(Span span, Pipeline loop, Term item) implements Term {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.each(this);
         }
 
@@ -273,7 +292,7 @@ public sealed interface Term {
     /** A list. */
     record ListOf(Span span, List<Term> items) implements Term {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.listOf(this);
         }
 
@@ -286,7 +305,7 @@ public sealed interface Term {
     /** A record. */
     record RecordOf(Span span, Emits body) implements Term {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.recordOf(this);
         }
 
@@ -307,7 +326,7 @@ public sealed interface Term {
         public record Part(FieldName name, Term value) {}
 
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.member(this);
         }
 
@@ -325,7 +344,7 @@ public sealed interface Term {
     /** One of two, by a condition. */
     record Choice(Span span, Term condition, Term then, Term otherwise) implements Term {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.choice(this);
         }
 
@@ -343,7 +362,7 @@ public sealed interface Term {
         }
 
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.binary(this);
         }
 
@@ -356,7 +375,7 @@ public sealed interface Term {
     /** {@code not} or a sign. */
     record Unary(Span span, boolean negation, Term operand) implements Term {
         @Override
-        public <R> R accept(Visitor<R> visitor) {
+        public <R> R accept(TermVisitor<R> visitor) {
             return visitor.unary(this);
         }
 
@@ -364,171 +383,5 @@ public sealed interface Term {
         public Term rebuilt(PlanPass pass) {
             return new Unary(span, negation, pass.term(operand));
         }
-    }
-
-    /**
-     * What gives the same all through a run, so that it is calculated only once. On the right of
-     * {@code in} it is not kept, but indexed.
-     */
-    record Once(Term term) implements Term {
-        @Override
-        public Span span() {
-            return term.span();
-        }
-
-        @Override
-        public <R> R accept(Visitor<R> visitor) {
-            return visitor.once(this);
-        }
-
-        @Override
-        public Term rebuilt(PlanPass pass) {
-            return new Once(pass.term(term));
-        }
-    }
-
-    /** A function over the members of a group that is kept up to date while they come. */
-    record Running(Aggregate aggregate, int members) implements Term {
-        @Override
-        public Span span() {
-            return aggregate.span();
-        }
-
-        @Override
-        public <R> R accept(Visitor<R> visitor) {
-            return visitor.running(this);
-        }
-
-        @Override
-        public Term rebuilt(PlanPass pass) {
-            return new Running((Aggregate) aggregate.rebuilt(pass), pass.slot(members));
-        }
-    }
-
-    /**
-     * A function over the records of a source that is calculated while these are read for it.
-     *
-     * @param steps how many steps lead from a record down to what the function takes
-     */
-    record Total(Aggregate aggregate, Scan scan, int steps) implements Term {
-        @Override
-        public Span span() {
-            return aggregate.span();
-        }
-
-        @Override
-        public <R> R accept(Visitor<R> visitor) {
-            return visitor.total(this);
-        }
-
-        @Override
-        public Term rebuilt(PlanPass pass) {
-            return new Total((Aggregate) aggregate.rebuilt(pass), scan, steps);
-        }
-    }
-
-    /** A sequence of records that are read while a loop goes over them, which it does once. */
-    record Scanned(Term sequence, Scan scan) implements Term {
-        @Override
-        public Span span() {
-            return sequence.span();
-        }
-
-        @Override
-        public <R> R accept(Visitor<R> visitor) {
-            return visitor.scanned(this);
-        }
-
-        @Override
-        public Term rebuilt(PlanPass pass) {
-            return new Scanned(pass.term(sequence), scan);
-        }
-    }
-
-    /**
-     * Of a sequence that is the same all through a run, the values with certain keys.
-     *
-     * @param slot of the name under which a loop has the value at hand
-     * @param keys of that value
-     * @param asked what each key must be, which is the same for all values
-     */
-    record FoundByKey(Term sequence, int slot, List<Term> keys, List<Term> asked) implements Term {
-        @Override
-        public Span span() {
-            return sequence.span();
-        }
-
-        @Override
-        public <R> R accept(Visitor<R> visitor) {
-            return visitor.foundByKey(this);
-        }
-
-        @Override
-        public Term rebuilt(PlanPass pass) {
-            return new FoundByKey(pass.term(sequence), pass.slot(slot), pass.terms(keys), pass.terms(asked));
-        }
-    }
-
-    /**
-     * Does one thing for each kind of term.
-     *
-     * @param <R> what it gives
-     */
-    interface Visitor<R> {
-        R constant(Constant constant);
-
-        R name(Name name);
-
-        R lazy(Lazy lazy);
-
-        R argument(Argument argument);
-
-        R global(Global global);
-
-        R param(Param param);
-
-        R rows(Rows rows);
-
-        R source(Source source);
-
-        R template(Template template);
-
-        R step(Step step);
-
-        R computed(Computed computed);
-
-        R lookup(Lookup lookup);
-
-        R call(Call call);
-
-        R aggregate(Aggregate aggregate);
-
-        R defined(Defined defined);
-
-        R inlined(Inlined inlined);
-
-        R each(Each each);
-
-        R listOf(ListOf list);
-
-        R recordOf(RecordOf record);
-
-        R member(Member member);
-
-        R choice(Choice choice);
-
-        R binary(Binary binary);
-
-        R unary(Unary unary);
-
-        R once(Once once);
-
-        R running(Running running);
-
-        R total(Total total);
-
-        R scanned(Scanned scanned);
-
-        R foundByKey(FoundByKey found);
     }
 }

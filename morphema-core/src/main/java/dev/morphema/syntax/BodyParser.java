@@ -199,14 +199,18 @@ final class BodyParser {
     }
 
     private Stmt.Repeated repeated() {
-        Loop loop = grammar.loops.loop();
+        Token start = cursor.peek();
+        Loop loop = grammar.loops.asFarAsUnderstood();
+        if (!cursor.at("=>") && !cursor.at("{")) {
+            cursor.report(
+                    cursor.unexpected("{ or => or one more clause of the loop").problem());
+            cursor.skipToBlock(start);
+        }
         if (cursor.accept("=>")) {
             return new Stmt.Repeated(loop, new Stmt.Rule(grammar.expressions.expr()));
         }
-        if (cursor.at("{")) {
-            return new Stmt.Repeated(loop, new Stmt.Nested(block()));
-        }
-        throw cursor.unexpected("{ or => or one more clause of the loop");
+        Block block = cursor.at("{") ? block() : new Block(cursor.last().span(), List.of());
+        return new Stmt.Repeated(loop, new Stmt.Nested(block));
     }
 
     private Stmt item() {

@@ -261,6 +261,20 @@ final class Cursor {
         }
     }
 
+    /** After a fault in a loop: goes on to what it repeats, or to the end of the statement. */
+    void skipToBlock(Token first) {
+        SourceText source = first.span().source();
+        int indent = source.indent(first.span().line());
+        while (!atEnd() && !at("{") && !at("=>") && !at("}")) {
+            Token token = peek();
+            boolean moved = token.span().start() > first.span().start();
+            if (moved && token.firstOnLine() && source.indent(token.span().line()) <= indent) {
+                return;
+            }
+            next();
+        }
+    }
+
     /** After a fault at the top level: goes on to the next declaration. */
     void skipDeclaration(Set<String> keywords, Token first) {
         int braces = 0;

@@ -1,5 +1,6 @@
 package dev.morphema.syntax;
 
+import dev.morphema.value.Missing;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -19,6 +20,8 @@ import org.jspecify.annotations.Nullable;
 final class LoopParser {
     private final Grammar grammar;
     private final Cursor cursor;
+    /** The name of a loop of which it is not known yet what it goes over. */
+    private @Nullable Name begun;
 
     LoopParser(Grammar grammar) {
         this.grammar = grammar;
@@ -27,16 +30,50 @@ final class LoopParser {
 
     Loop loop() {
         Token start = cursor.peek();
-        cursor.expectWord("for", "to begin a loop");
         List<Loop.Clause> clauses = new ArrayList<>();
-        clauses.add(bind(start));
-        while (true) {
-            Loop.Clause clause = clause();
-            if (clause == null) {
-                return new Loop(start.span().to(cursor.last().span()), clauses);
+        addClauses(start, clauses);
+        return loop(start, clauses);
+    }
+
+    /**
+     * A loop of which a clause may be wrong or unfinished: that is reported, and the loop has the
+     * clauses before it, so that what it repeats is understood.
+     */
+    Loop asFarAsUnderstood() {
+        Token start = cursor.peek();
+        int depth = cursor.depth();
+        List<Loop.Clause> clauses = new ArrayList<>();
+        try {
+            addClauses(start, clauses);
+        } catch (SyntaxFault fault) {
+            if (begun == null && clauses.isEmpty()) {
+                throw fault;
             }
-            clauses.add(clause);
+            cursor.report(fault.problem());
+            cursor.depth(depth);
+            if (begun != null) {
+                Expr nothing = new Expr.Literal(begun.span(), Missing.ABSENT);
+                clauses.add(new Loop.Bind(start.span().to(begun.span()), false, begun, nothing));
+            }
+            cursor.skipToBlock(start);
+            // What may still be written before the block belongs to the loop.
+            Token end = cursor.at("{") || cursor.at("=>") ? cursor.peek() : cursor.last();
+            return new Loop(start.span().to(end.span()), clauses);
         }
+        return loop(start, clauses);
+    }
+
+    private void addClauses(Token start, List<Loop.Clause> clauses) {
+        cursor.expectWord("for", "to begin a loop");
+        Loop.Clause clause = bind(start);
+        while (clause != null) {
+            clauses.add(clause);
+            clause = clause();
+        }
+    }
+
+    private Loop loop(Token start, List<Loop.Clause> clauses) {
+        return new Loop(start.span().to(cursor.last().span()), clauses);
     }
 
     private Loop.Bind bind(Token start) {
@@ -47,8 +84,10 @@ final class LoopParser {
             cursor.next();
         }
         Name name = cursor.expectName("for each turn");
+        begun = name;
         cursor.expectWord("in", "after the name of the loop");
         Expr sequence = grammar.expressions.sequence();
+        begun = null;
         return new Loop.Bind(start.span().to(sequence.span()), optional, name, sequence);
     }
 

@@ -349,7 +349,7 @@ public final class FieldBytes {
     Value value(int slot) {
         int from = start(fields[slot]);
         int to = from + lengthOf(slot);
-        NumberValue number = isNumber(slot) ? NumberValue.read(bytes, from, to, (byte) '.') : null;
+        NumberValue number = isNumber(slot) ? NumberParser.read(bytes, from, to, (byte) '.') : null;
         return number == null ? TextValue.of(bytes, from, to) : number;
     }
 

@@ -2,10 +2,7 @@ package dev.morphema.value;
 
 import dev.morphema.problem.ProblemException;
 import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -92,7 +89,7 @@ public final class RecordValue extends Composite {
         return slot < Long.SIZE ? 1L << slot : 0;
     }
 
-    /** {@return a record that was spilled as its parts} */
+    /** {@return a record of all its parts} */
     static RecordValue restored(
             Layout layout,
             @Nullable Value[] values,
@@ -110,21 +107,25 @@ public final class RecordValue extends Composite {
      *     fields have the same layout
      * @param origin of a record of an input, or null
      */
-    public static Builder builder(Layout layout, @Nullable Origin origin) {
-        return new Builder(layout, origin);
+    public static RecordBuilder builder(Layout layout, @Nullable Origin origin) {
+        return new RecordBuilder(layout, origin);
     }
 
     /**
      * {@return a builder that begins with the fields of another record, and stands where that
      * stood}
      */
-    public static Builder builder(RecordValue begin) {
-        Builder builder = new Builder(begin.layout, begin.origin);
+    public static RecordBuilder builder(RecordValue begin) {
+        RecordBuilder builder = new RecordBuilder(begin.layout, begin.origin);
         for (int i = 0; i < begin.layout.size(); i++) {
-            builder.values[i] = begin.get(i);
+            builder.set(i, begin.get(i));
         }
-        builder.element = begin.element;
-        builder.parts = begin.parts == null ? null : new ArrayList<>(begin.parts);
+        if (begin.element != null) {
+            builder.element(begin.element);
+        }
+        if (begin.parts != null) {
+            builder.parts(new ArrayList<>(begin.parts));
+        }
         return builder;
     }
 
@@ -200,7 +201,7 @@ public final class RecordValue extends Composite {
         return all;
     }
 
-    private static void addParts(@Nullable FieldName name, @Nullable Value value, List<Part> all) {
+    static void addParts(@Nullable FieldName name, @Nullable Value value, List<Part> all) {
         if (value instanceof Many many) {
             many.items().forEach(item -> all.add(new Part(name, item)));
         } else if (value != null && value != Missing.ABSENT) {
@@ -399,182 +400,5 @@ public final class RecordValue extends Composite {
     @Override
     public Kind kind() {
         return Kind.RECORD;
-    }
-
-    /** Collects the fields of one record. Not thread-safe; of use once. */
-    public static final class Builder {
-        private Layout layout;
-        private @Nullable Value[] values;
-        private final @Nullable Origin origin;
-        private @Nullable FieldName element;
-        private @Nullable List<Part> parts;
-        private FieldBytes.@Nullable Row bytes;
-        /** All values of the slots that have more than one. */
-        private @Nullable Map<Integer, List<Value>> repeated;
-        /**
-         * Where layouts are not shared any more: the slots of all names, and the names that the
-         * layout lacks so far.
-         */
-        private @Nullable Map<FieldName, Integer> own;
-
-        private List<FieldName> more = List.of();
-
-        private Builder(Layout layout, @Nullable Origin origin) {
-            this.layout = layout;
-            this.values = new Value[Math.max(layout.size(), 4)];
-            this.origin = origin;
-        }
-
-        /** Marks the record as an XML element of that name. */
-        public Builder element(FieldName name) {
-            element = name;
-            return this;
-        }
-
-        /** Gives the order of children and texts, where the fields do not tell it. */
-        public void parts(List<Part> inOrder) {
-            parts = inOrder;
-        }
-
-        /**
-         * Adds a piece of the record's own text, which stands after the children that were added
-         * before.
-         */
-        public void text(Value piece) {
-            if (parts == null) {
-                parts = partsSoFar();
-            }
-            parts.add(new Part(null, piece));
-            Value before = first(FieldName.OWN_TEXT);
-            int slot = slotFor(FieldName.OWN_TEXT);
-            values[slot] = before == null ? piece : TextValue.of(before.toString() + piece);
-        }
-
-        private List<Part> partsSoFar() {
-            List<Part> all = new ArrayList<>();
-            for (int i = 0; i < layout.size() + more.size(); i++) {
-                FieldName name = i < layout.size() ? layout.name(i) : more.get(i - layout.size());
-                if (!name.attribute()) {
-                    List<Value> items = repeated == null ? null : repeated.get(i);
-                    addParts(name, items == null ? values[i] : Many.owned(items), all);
-                }
-            }
-            return all;
-        }
-
-        /**
-         * Gives the record fields that stay bytes: those that are in a row when the record is
-         * built; it is emptied now.
-         */
-        public void bytes(FieldBytes.Row row) {
-            row.begin();
-            bytes = row;
-        }
-
-        /** {@return the row that was given, or null} */
-        public FieldBytes.@Nullable Row bytes() {
-            return bytes;
-        }
-
-        /** {@return whether a field of the layout that the builder was made with is there} */
-        public boolean has(int slot) {
-            return values[slot] != null || bytes != null && bytes.has(slot);
-        }
-
-        /** Puts a value into a slot of the layout that the builder was made with. */
-        public void set(int slot, Value value) {
-            values[slot] = value;
-        }
-
-        /**
-         * Adds one more value to a slot of the layout; a slot that gets a second one has many
-         * values.
-         */
-        public void add(int slot, Value value) {
-            if (bytes != null && bytes.has(slot)) {
-                values[slot] = bytes.remove(slot);
-            }
-            Value before = values[slot];
-            if (before == null) {
-                values[slot] = value;
-                return;
-            }
-            if (repeated == null) {
-                repeated = new HashMap<>();
-            }
-            repeated.computeIfAbsent(slot, s -> new ArrayList<>(List.of(before)))
-                    .add(value);
-        }
-
-        /** Adds one more value under a name; a name that comes again gets many values. */
-        public void add(FieldName name, Value value) {
-            add(slotFor(name), value);
-            if (parts != null && !name.attribute()) {
-                parts.add(new Part(name, value));
-            }
-        }
-
-        /** Gives a name its value, in place of the one it had. */
-        public void put(FieldName name, Value value) {
-            int slot = slotFor(name);
-            values[slot] = value;
-            if (repeated != null) {
-                repeated.remove(slot);
-            }
-        }
-
-        /** {@return whether a field of that name has a value} */
-        public boolean has(FieldName name) {
-            return first(name) != null;
-        }
-
-        /** {@return the first value that a field of that name was given, or null} */
-        public @Nullable Value first(FieldName name) {
-            int slot = slot(name);
-            return slot < 0 ? null : values[slot];
-        }
-
-        /** {@return the record} */
-        public RecordValue build() {
-            if (repeated != null) {
-                repeated.forEach((slot, items) -> values[slot] = Many.owned(items));
-            }
-            boolean mixed = parts != null && parts.stream().anyMatch(part -> part.name() != null);
-            return new RecordValue(
-                    more.isEmpty() ? layout : layout.withAll(more),
-                    values,
-                    bytes == null ? null : bytes.take(),
-                    origin,
-                    element,
-                    mixed ? parts : null);
-        }
-
-        private int slotFor(FieldName name) {
-            int slot = slot(name);
-            return slot < 0 ? added(name) : slot;
-        }
-
-        private int slot(FieldName name) {
-            return own == null ? layout.slot(name) : own.getOrDefault(name, -1);
-        }
-
-        private int added(FieldName name) {
-            Layout next = own == null ? layout.shared(name) : null;
-            int slot = layout.size() + more.size();
-            if (next != null) {
-                layout = next;
-            } else {
-                if (own == null) {
-                    own = layout.copyOfSlots();
-                }
-                own.put(name, slot);
-                more = more.isEmpty() ? new ArrayList<>() : more;
-                more.add(name);
-            }
-            if (slot == values.length) {
-                values = Arrays.copyOf(values, slot * 2);
-            }
-            return slot;
-        }
     }
 }

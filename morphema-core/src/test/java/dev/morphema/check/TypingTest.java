@@ -81,7 +81,13 @@ class TypingTest {
             value = {
                 "target o: events { lines for l in d.line { sku = l.| ~ l d",
                 "target o: events { lines for l in d.line { sku = l.sku  kg = | } ~ l d",
-                "target o: events { lines for l in d.line { sku = l.sku \" } ] | ~ l d"
+                "target o: events { lines for l in d.line { sku = l.sku \" } ] | ~ l d",
+                "target o: events { lines for l in d.line where l.| ~ l d",
+                "target o: events { lines for l in d.line where | { sku = l.sku } } ~ l d",
+                "target o: events { lines for l in d.line sort by { sku = | } } ~ l d",
+                "target o: events { lines for l in d.line let k = l.kg take | { sku = l.sku } } ~ k l d",
+                "target o: events { lines for l in d. { sku = l.| } } ~ l d",
+                "target o: events { lines for l in d.line wher l.kg > 1 { sku = l.| } } ~ l d"
             })
     void broken(String marked, String expected) {
         assertThat(names("source d: tree(sample = \"order\")\n" + marked)).containsExactly(expected.split(" "));

@@ -155,7 +155,7 @@ public final class Rehearsal {
         try {
             Run.Outcome outcome = Run.run(
                     program,
-                    new Run.Settings(
+                    new RunSettings(
                             params,
                             Instant.EPOCH,
                             () -> new Random(1),
@@ -205,7 +205,7 @@ public final class Rehearsal {
         return scratch;
     }
 
-    private final class MemoryReaders implements Run.Readers {
+    private final class MemoryReaders implements Readers {
         @Override
         public RecordReader open(int source, List<FieldName> path, Projection projection) {
             String name = program.mapping().sources().get(source).decl().name().text();
@@ -313,7 +313,7 @@ public final class Rehearsal {
         }
     }
 
-    private final class EventWriters implements Run.Writers {
+    private final class EventWriters implements Writers {
         @Override
         public boolean wants(int target) {
             return !unwanted.contains(name(target));
@@ -324,7 +324,7 @@ public final class Rehearsal {
         }
 
         @Override
-        public TargetFormat.DocumentWriter open(int target, Run.@Nullable Document document) {
+        public TargetFormat.DocumentWriter open(int target, Writers.@Nullable Document document) {
             log.add(document == null ? name(target) + ":" : name(target) + " " + document.name() + ":");
             List<String> written = new ArrayList<>();
             byDocument.put(log.get(log.size() - 1), written);

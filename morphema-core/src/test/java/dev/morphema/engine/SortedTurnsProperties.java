@@ -12,6 +12,7 @@ import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -53,7 +54,7 @@ class SortedTurnsProperties {
 
     /** A record with the number of its turn. */
     private static RecordValue record(int number) {
-        RecordValue.Builder record = RecordValue.builder(Layout.EMPTY, null);
+        RecordBuilder record = RecordValue.builder(Layout.EMPTY, null);
         record.put(FieldName.of("number"), NumberValue.of(number));
         record.put(FieldName.of("remark"), TextValue.of("turn " + number));
         return record.build();

@@ -10,6 +10,7 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.Missing;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import java.math.BigDecimal;
@@ -67,11 +68,11 @@ class FunctionEdgesTest {
 
     @Test
     void anElementWithoutTextIsBlank() {
-        RecordValue.Builder empty = RecordValue.builder(Layout.EMPTY, null).element(FieldName.of("Note"));
+        RecordBuilder empty = RecordValue.builder(Layout.EMPTY, null).element(FieldName.of("Note"));
         RecordValue blank = empty.build();
-        RecordValue.Builder filled = RecordValue.builder(Layout.EMPTY, null).element(FieldName.of("Note"));
+        RecordBuilder filled = RecordValue.builder(Layout.EMPTY, null).element(FieldName.of("Note"));
         filled.put(FieldName.OWN_TEXT, TextValue.of("calm"));
-        RecordValue.Builder around = RecordValue.builder(Layout.EMPTY, null).element(FieldName.of("Notes"));
+        RecordBuilder around = RecordValue.builder(Layout.EMPTY, null).element(FieldName.of("Notes"));
         around.put(FieldName.of("Note"), blank);
         RecordValue plain = RecordValue.builder(Layout.EMPTY, null).build();
         assertThat(call("blank", blank)).hasToString("true");

@@ -7,6 +7,7 @@ import dev.morphema.value.Layout;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.NumberValue;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -94,7 +95,7 @@ class ValueProfileTest {
     }
 
     private static Value record(Object... namesAndValues) {
-        RecordValue.Builder record = RecordValue.builder(Layout.EMPTY, null);
+        RecordBuilder record = RecordValue.builder(Layout.EMPTY, null);
         for (int i = 0; i < namesAndValues.length; i += 2) {
             record.add(FieldName.of((String) namesAndValues[i]), (Value) namesAndValues[i + 1]);
         }

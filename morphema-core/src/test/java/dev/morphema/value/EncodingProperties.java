@@ -55,7 +55,7 @@ class EncodingProperties {
         Gen<Value> field = values.injectNull(0.2);
         return Gens.combine(field, field, field, Gens.integers().between(0, 3)).as((a, b, c, form) -> {
             Origin origin = form == 0 ? null : new Origin("calls.xml", form, 1L << 40);
-            RecordValue.Builder builder = RecordValue.builder(Layout.of(NAMES), origin);
+            RecordBuilder builder = RecordValue.builder(Layout.of(NAMES), origin);
             Value[] fields = {a, b, c};
             FieldBytes.Row bytes = new FieldBytes.Row(NAMES.size());
             builder.bytes(bytes);

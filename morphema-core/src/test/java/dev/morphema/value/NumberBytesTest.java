@@ -81,7 +81,7 @@ class NumberBytesTest {
                         && plain.replace("-", "").length() <= 18
                         && printed(plain).equals(plain);
                 int mark = !as ? -1 : plain.indexOf('.') < 0 ? bytes.length - 1 : 1 + plain.indexOf('.');
-                assertThat(NumberValue.markIfAsPrinted(bytes, 1, bytes.length - 1, (byte) point))
+                assertThat(NumberParser.markIfAsPrinted(bytes, 1, bytes.length - 1, (byte) point))
                         .as(text)
                         .isEqualTo(mark);
             }

@@ -13,7 +13,7 @@ import org.junit.jupiter.api.Test;
 /** Records: their layouts are shared while that is worth it, and hold any number of names. */
 class RecordValueTest {
     private static RecordValue record(int from, int count) {
-        RecordValue.Builder builder = RecordValue.builder(Layout.start(name -> null), null);
+        RecordBuilder builder = RecordValue.builder(Layout.start(name -> null), null);
         for (int i = from; i < from + count; i++) {
             builder.add(FieldName.of("k" + i), NumberValue.of(i));
         }
@@ -24,8 +24,8 @@ class RecordValueTest {
     @DisplayName("records with the same fields in the same order share a layout")
     void sharedLayouts() {
         Layout start = Layout.start(name -> null);
-        RecordValue.Builder a = RecordValue.builder(start, null);
-        RecordValue.Builder b = RecordValue.builder(start, null);
+        RecordBuilder a = RecordValue.builder(start, null);
+        RecordBuilder b = RecordValue.builder(start, null);
         a.add(FieldName.of("x"), BooleanValue.TRUE);
         b.add(FieldName.of("x"), BooleanValue.FALSE);
         assertThat(a.build().layout()).isSameAs(b.build().layout());
@@ -44,7 +44,7 @@ class RecordValueTest {
     @Test
     @DisplayName("a name that comes again has many values")
     void repeatedNames() {
-        RecordValue.Builder builder = RecordValue.builder(Layout.EMPTY, null);
+        RecordBuilder builder = RecordValue.builder(Layout.EMPTY, null);
         builder.add(FieldName.of("a"), NumberValue.of(1));
         builder.add(FieldName.of("b"), NumberValue.of(2));
         builder.add(FieldName.of("a"), NumberValue.of(3));
@@ -66,7 +66,7 @@ class RecordValueTest {
     @Test
     @DisplayName("text between children keeps its place, also behind a child that comes again")
     void mixedText() {
-        RecordValue.Builder builder =
+        RecordBuilder builder =
                 RecordValue.builder(Layout.start(name -> null), null).element(B);
         builder.add(KIND, TextValue.of("k"));
         builder.add(A, TextValue.of("1"));
@@ -86,7 +86,7 @@ class RecordValueTest {
     @Test
     @DisplayName("an element with nothing but text has no children and is not mixed")
     void onlyText() {
-        RecordValue.Builder builder =
+        RecordBuilder builder =
                 RecordValue.builder(Layout.start(name -> null), null).element(A);
         assertThat(builder.first(FieldName.OWN_TEXT)).isNull();
         builder.text(TextValue.of("calm"));
@@ -105,11 +105,11 @@ class RecordValueTest {
     void typedFields() {
         Layout typed = Layout.start(name -> name.equals(A) ? value -> NumberValue.of(7) : null);
         Origin origin = new Origin("rows", 1, 2);
-        RecordValue.Builder inner =
+        RecordBuilder inner =
                 RecordValue.builder(Layout.start(name -> null), origin).element(A);
         inner.add(KIND, TextValue.of("k"));
         inner.add(FieldName.OWN_TEXT, TextValue.of("1"));
-        RecordValue.Builder builder = RecordValue.builder(typed, origin);
+        RecordBuilder builder = RecordValue.builder(typed, origin);
         builder.add(A, TextValue.of("1"));
         builder.add(A, ListValue.of(List.of(TextValue.of("2"), Missing.NULL)));
         builder.add(A, inner.build());
@@ -132,7 +132,7 @@ class RecordValueTest {
     @DisplayName("a value that is not of the declared type is refused at its place, each time it is asked for")
     void wrongType() {
         Layout typed = Layout.start(name -> Converters::refuse);
-        RecordValue.Builder builder = RecordValue.builder(typed, new Origin("rows", 3, 4));
+        RecordBuilder builder = RecordValue.builder(typed, new Origin("rows", 3, 4));
         builder.add(A, TextValue.of("x"));
         RecordValue record = builder.build();
         for (int i = 0; i < 2; i++) {
@@ -153,7 +153,7 @@ class RecordValueTest {
     @DisplayName("a record that begins with another has its fields, and the new ones behind them")
     void grownRecords() {
         RecordValue first = record(0, 3);
-        RecordValue.Builder builder = RecordValue.builder(first);
+        RecordBuilder builder = RecordValue.builder(first);
         builder.put(FieldName.of("k1"), TextValue.of("new"));
         builder.put(A, Missing.ABSENT);
         builder.put(B, BooleanValue.TRUE);

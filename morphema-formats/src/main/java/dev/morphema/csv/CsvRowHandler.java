@@ -14,6 +14,7 @@ import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -74,7 +75,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     /** The slots of cells that were read as their declared type. */
     private long converted;
 
-    private RecordValue.Builder record = RecordValue.builder(Layout.EMPTY, null);
+    private RecordBuilder record = RecordValue.builder(Layout.EMPTY, null);
 
     /**
      * What is done with the cells of a column.

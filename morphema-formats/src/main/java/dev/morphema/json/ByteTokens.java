@@ -4,10 +4,7 @@ import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.formats.KnownGap;
-import dev.morphema.formats.PlainRun;
-import dev.morphema.formats.ReadBuffer;
 import dev.morphema.value.FieldBytes;
-import dev.morphema.value.NumberScan;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Utf8;
@@ -19,7 +16,6 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JsonToken;
-import tools.jackson.core.StreamReadConstraints;
 
 /**
  * Finds the tokens of JSON in the bytes of UTF-8. It takes what the library takes, and refuses what
@@ -27,50 +23,13 @@ import tools.jackson.core.StreamReadConstraints;
  * library, which does. It takes half of the time, since texts and numbers become values without
  * characters between.
  */
-final class ByteTokens implements JsonTokens {
+final class ByteTokens extends JsonLexemes implements JsonTokens {
     private static final int FIRST_DEPTH = 16;
 
-    private static final int LONGEST_NUMBER = StreamReadConstraints.DEFAULT_MAX_NUM_LEN;
-
-    /**
-     * Bytes after those that were read, so that any of them can be the first of eight or sixteen.
-     */
-    private static final int SPARE = 2 * Long.BYTES;
-
-    /** No array can have more, about. */
-    private static final int LARGEST = Integer.MAX_VALUE - 2 * SPARE;
-
-    private static final byte QUOTE = 4;
-    private static final byte BACKSLASH = 5;
-    private static final byte CONTROL = 6;
-
-    private static final PlainRun PLAIN = new PlainRun("\"\\");
-
-    /**
-     * What bytes are within a text: plain, other ASCII, no ASCII, or something that does not stand
-     * for itself.
-     */
-    private static final byte[] KINDS = new byte[256];
-
-    static {
-        for (int i = 0; i < KINDS.length; i++) {
-            KINDS[i] = i < ' ' ? CONTROL : JsonText.kind(i);
-        }
-        KINDS['"'] = QUOTE;
-        KINDS['\\'] = BACKSLASH;
-    }
-
-    private final InputStream in;
     // What is beyond is refused, as the library does.
     private final int mostDeep;
     private final int longestName;
-    private final int longestText;
     private final JsonNames names = new JsonNames();
-
-    private byte[] buffer;
-    private int at;
-    private int limit;
-    private boolean ended;
 
     // Where we are: what is open, and what may come next.
     private boolean[] objects = new boolean[FIRST_DEPTH];
@@ -81,103 +40,17 @@ final class ByteTokens implements JsonTokens {
     // The token at hand.
     private @Nullable JsonToken token;
     private String name = "";
-    private int from;
-    private int to;
-    private int kinds;
-    /** The number at hand, if it has few digits. */
-    private final NumberScan number = new NumberScan();
-
-    private boolean scanned;
-
     // Where the gap to the name at hand begins: behind the value before it, or at the beginning of
     // its object.
     private long gapFrom;
     private int gapLine;
     private boolean gapAfterValue;
 
-    private int line = 1;
-    /** How many bytes were before those in the buffer, and before the line at hand. */
-    private long dropped;
-
-    private long lineStart;
-    private boolean afterReturn;
-    private int tokenLine = 1;
-    private long tokenStart;
-
-    /** Tells that a text is longer than allowed. */
-    static final class TooLong extends RuntimeException {
-        TooLong() {
-            super(null, null, false, false);
-        }
-    }
-
-    /** Tells that the input is no JSON. */
-    static final class BadJson extends RuntimeException {
-        BadJson() {
-            super(null, null, false, false);
-        }
-    }
-
     /** @param bufferSize how many bytes to read at a time, at first */
     ByteTokens(InputStream in, int bufferSize, Limits limits) {
-        this.in = in;
+        super(in, bufferSize, limits.mostInt(Limit.TEXT));
         this.mostDeep = limits.mostInt(Limit.DEPTH);
         this.longestName = limits.mostInt(Limit.NAME);
-        this.longestText = limits.mostInt(Limit.TEXT);
-        this.buffer = new byte[bufferSize + SPARE];
-    }
-
-    /**
-     * Reads more, the bytes from a place on kept; that place is the first of the buffer then. Says
-     * whether there are more.
-     */
-    private boolean more(int keptFrom) throws IOException {
-        if (ended) {
-            return false;
-        }
-        int kept = limit - keptFrom;
-        if (kept > longestText) {
-            throw new TooLong();
-        }
-        int size = buffer.length - SPARE;
-        if (kept == size) {
-            size = Math.min(kept, LARGEST / 2) * 2;
-            buffer = Arrays.copyOf(buffer, size + SPARE);
-        } else {
-            System.arraycopy(buffer, keptFrom, buffer, 0, kept);
-        }
-        dropped += keptFrom;
-        at -= keptFrom;
-        from -= keptFrom;
-        to -= keptFrom;
-        limit = kept;
-        int read = in.read(buffer, limit, size - limit);
-        ended = read < 0;
-        limit += Math.max(read, 0);
-        return !ended;
-    }
-
-    /** Goes on to the next byte that is no white space; gives it, or -1 at the end. */
-    private int skipWhite() throws IOException {
-        while (true) {
-            while (at < limit) {
-                byte b = buffer[at];
-                if (b > ' ') {
-                    return b;
-                }
-                if (b == '\n' || b == '\r') {
-                    line += b == '\r' || !afterReturn ? 1 : 0;
-                    lineStart = dropped + at + 1;
-                } else if (b != ' ' && b != '\t') {
-                    throw new BadJson();
-                }
-                afterReturn = b == '\r';
-                at++;
-            }
-            if (!more(at)) {
-                return -1;
-            }
-        }
     }
 
     @Override
@@ -223,18 +96,6 @@ final class ByteTokens implements JsonTokens {
         return JsonToken.PROPERTY_NAME;
     }
 
-    /** Goes on behind a mark: a line feed that follows it ends a line of its own. */
-    private void pass() {
-        at++;
-        afterReturn = false;
-    }
-
-    private void start() {
-        tokenLine = line;
-        tokenStart = dropped + at;
-        afterReturn = false;
-    }
-
     private void fieldName() throws IOException {
         string();
         if (to - from > longestName) {
@@ -274,7 +135,7 @@ final class ByteTokens implements JsonTokens {
             case 'n':
                 return word("null", JsonToken.VALUE_NULL);
             default:
-                return digits();
+                return digits(depth > 0);
         }
     }
 
@@ -290,130 +151,6 @@ final class ByteTokens implements JsonTokens {
         objects[depth] = object;
         needsComma = false;
         return object ? JsonToken.START_OBJECT : JsonToken.START_ARRAY;
-    }
-
-    /** Finds the end of the text at whose first quote we are. */
-    private void string() throws IOException {
-        start();
-        from = ++at;
-        int seen = 0;
-        while (true) {
-            byte[] bytes = buffer;
-            int end = limit;
-            int i = plainUntil(at);
-            seen |= i > at ? JsonText.ASCII : 0;
-            int kind = 0;
-            while (i < end && (kind = KINDS[bytes[i] & 0xFF]) < QUOTE) {
-                seen |= kind;
-                i++;
-            }
-            at = i;
-            if (i == end) {
-                if (!more(from)) {
-                    throw new BadJson();
-                }
-            } else if (kind == QUOTE) {
-                to = at++;
-                kinds = seen;
-                return;
-            } else if (kind == CONTROL || at + 1 == limit && !more(from)) {
-                throw new BadJson();
-            } else {
-                seen |= JsonText.ESCAPED;
-                at += 2;
-            }
-        }
-    }
-
-    /**
-     * {@return a place before which, from another on, there is nothing but ASCII that stands for
-     * itself}; at most the limit
-     */
-    private int plainUntil(int from) {
-        return PLAIN.end(buffer, from, limit);
-    }
-
-    private JsonToken word(String word, JsonToken meant) throws IOException {
-        start();
-        while (limit - at < word.length()) {
-            if (!more(at)) {
-                throw new BadJson();
-            }
-        }
-        for (int i = 0; i < word.length(); i++) {
-            if (buffer[at++] != word.charAt(i)) {
-                throw new BadJson();
-            }
-        }
-        if ((at < limit || more(at)) && (buffer[at] < 0 || Character.isJavaIdentifierPart(buffer[at]))) {
-            throw new BadJson();
-        }
-        return meant;
-    }
-
-    private JsonToken digits() throws IOException {
-        start();
-        from = at;
-        scanned = number.read(buffer, at, limit);
-        if (scanned) {
-            at = number.end();
-        }
-        while ((at < limit || more(from)) && isInNumber(buffer[at])) {
-            at++;
-            scanned = false;
-        }
-        to = at;
-        if (!scanned && (to - from > LONGEST_NUMBER || !isNumber())) {
-            throw new BadJson();
-        }
-        requireEnd();
-        return JsonToken.VALUE_NUMBER_FLOAT;
-    }
-
-    private static boolean isInNumber(byte b) {
-        return b >= '0' && b <= '9' || b == '-' || b == '.' || b == '+' || b == 'e' || b == 'E';
-    }
-
-    /** After a number there is white space, the end or, within something, a mark. */
-    private void requireEnd() throws IOException {
-        if (at < limit || more(from)) {
-            byte b = buffer[at];
-            boolean mark = depth > 0 && (b == ',' || b == ']' || b == '}');
-            if (!mark && b != ' ' && b != '\n' && b != '\r' && b != '\t') {
-                throw new BadJson();
-            }
-        }
-    }
-
-    private boolean isNumber() {
-        int i = from < to && buffer[from] == '-' ? from + 1 : from;
-        int whole = digitsFrom(i);
-        if (whole == i || buffer[i] == '0' && whole > i + 1) {
-            return false;
-        }
-        i = whole;
-        if (i < to && buffer[i] == '.') {
-            int fraction = digitsFrom(i + 1);
-            if (fraction == i + 1) {
-                return false;
-            }
-            i = fraction;
-        }
-        if (i < to && (buffer[i] == 'e' || buffer[i] == 'E')) {
-            boolean signed = i + 1 < to && (buffer[i + 1] == '-' || buffer[i + 1] == '+');
-            int first = signed ? i + 2 : i + 1;
-            int exponent = digitsFrom(first);
-            return exponent > first && exponent == to;
-        }
-        return i == to;
-    }
-
-    private int digitsFrom(int place) {
-        int i = place;
-        while (i < to && buffer[i] >= '0' && buffer[i] <= '9') {
-            i++;
-        }
-        return i;
     }
 
     @Override
@@ -437,9 +174,7 @@ final class ByteTokens implements JsonTokens {
 
     @Override
     public void beginRecord() throws IOException {
-        if (ReadBuffer.isLow(buffer, limit - at, in)) {
-            more(at);
-        }
+        topUp();
     }
 
     @Override
@@ -655,20 +390,5 @@ final class ByteTokens implements JsonTokens {
         if (token == JsonToken.VALUE_STRING && kinds >= JsonText.OTHER) {
             JsonText.check(buffer, from, to, kinds);
         }
-    }
-
-    @Override
-    public int line() {
-        return tokenLine;
-    }
-
-    @Override
-    public int column() {
-        return (int) Math.min(Integer.MAX_VALUE, tokenStart - lineStart + 1);
-    }
-
-    @Override
-    public void close() throws IOException {
-        in.close();
     }
 }

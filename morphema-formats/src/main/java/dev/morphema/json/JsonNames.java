@@ -40,7 +40,7 @@ final class JsonNames {
      * {@return the name that some bytes are}
      *
      * @param kinds what there is in it, without escapes
-     * @throws ByteTokens.BadJson if there are bytes that are no characters
+     * @throws JsonWindow.BadJson if there are bytes that are no characters
      */
     String of(byte[] bytes, int from, int to, int kinds) {
         Known expected = last == null ? null : last.following;

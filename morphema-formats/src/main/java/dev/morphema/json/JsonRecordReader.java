@@ -2,7 +2,6 @@ package dev.morphema.json;
 
 import dev.morphema.format.EventWriter;
 import dev.morphema.format.Input;
-import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
@@ -10,7 +9,6 @@ import dev.morphema.format.RecordReader;
 import dev.morphema.formats.Decoding;
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.formats.ReadBuffer;
-import dev.morphema.formats.WrongBytesException;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
@@ -21,12 +19,12 @@ import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.Reader;
-import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -35,14 +33,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
-import tools.jackson.core.JacksonException;
-import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
-import tools.jackson.core.ObjectReadContext;
-import tools.jackson.core.StreamReadConstraints;
-import tools.jackson.core.exc.JacksonIOException;
-import tools.jackson.core.exc.StreamConstraintsException;
-import tools.jackson.core.json.JsonFactory;
 
 /** Reads one JSON input. Fields that the mapping does not use are skipped, not stored. */
 final class JsonRecordReader implements RecordReader {
@@ -52,12 +43,8 @@ final class JsonRecordReader implements RecordReader {
      */
     private static final int MOST_NAMES = 10_000;
 
-    private static final JsonFactory FACTORY = factory(Limits.DEFAULT);
-
     private final Input source;
-    private final Limits limits;
-    private final JsonFactory factory;
-    private final Charset encoding;
+    private final JsonGuard guard;
     private final String input;
     private final FieldOrder records;
     private final boolean lines;
@@ -80,9 +67,7 @@ final class JsonRecordReader implements RecordReader {
     JsonRecordReader(Input input, List<FieldName> path, Projection projection, Options options, boolean lines)
             throws IOException {
         this.source = input;
-        this.encoding = options.encoding();
-        this.limits = options.limits();
-        this.factory = limits.equals(Limits.DEFAULT) ? FACTORY : factory(limits);
+        this.guard = new JsonGuard(input, options, this::here);
         this.input = input.name();
         Projection at = projection;
         for (FieldName step : path) {
@@ -91,9 +76,9 @@ final class JsonRecordReader implements RecordReader {
         Projection wanted = at;
         this.records = wanted.learned(FieldOrder.class, () -> new FieldOrder(wanted));
         this.lines = lines;
-        Decoding.Start start = Decoding.start(input.open(), encoding);
+        Decoding.Start start = Decoding.start(input.open(), options.encoding());
         this.bytes = start.bytes();
-        this.tokens = tokens(start);
+        this.tokens = tokens(start, options.limits());
         this.walk = path.isEmpty() ? null : new JsonPathWalk(tokens, path);
     }
 
@@ -101,7 +86,7 @@ final class JsonRecordReader implements RecordReader {
      * The library tells what is wrong with an input; one that can be read again is read faster
      * without it first.
      */
-    private JsonTokens tokens(Decoding.Start start) throws IOException {
+    private JsonTokens tokens(Decoding.Start start, Limits limits) throws IOException {
         if (!start.charset().equals(StandardCharsets.UTF_8)) {
             return library(start.characters());
         }
@@ -110,18 +95,8 @@ final class JsonRecordReader implements RecordReader {
                 : library(start.characters());
     }
 
-    private static JsonFactory factory(Limits limits) {
-        return JsonFactory.builder()
-                .streamReadConstraints(StreamReadConstraints.builder()
-                        .maxNestingDepth(limits.mostInt(Limit.DEPTH))
-                        .maxStringLength(limits.mostInt(Limit.TEXT))
-                        .maxNameLength(limits.mostInt(Limit.NAME))
-                        .build())
-                .build();
-    }
-
     private JsonTokens library(Reader characters) {
-        return new LibraryTokens(factory.createParser(ObjectReadContext.empty(), characters));
+        return new LibraryTokens(guard.parser(characters));
     }
 
     @Override
@@ -133,7 +108,7 @@ final class JsonRecordReader implements RecordReader {
     @Override
     public @Nullable Value next() throws IOException {
         begin();
-        return guarded(() -> {
+        return guard.read(() -> {
             if (done) {
                 return null;
             }
@@ -192,7 +167,7 @@ final class JsonRecordReader implements RecordReader {
             return;
         }
         begun = true;
-        guarded(() -> {
+        guard.read(() -> {
             JsonToken first = tokens.next();
             sequence = lines || walk != null || first == JsonToken.START_ARRAY;
             if (first == null) {
@@ -217,7 +192,7 @@ final class JsonRecordReader implements RecordReader {
             return;
         }
         begin();
-        guarded(() -> {
+        guard.read(() -> {
             event(out);
             end();
             return null;
@@ -249,7 +224,7 @@ final class JsonRecordReader implements RecordReader {
     private void end() throws IOException {
         done = true;
         if (tokens.next() != null) {
-            throw fault(
+            throw guard.fault(
                     "Something follows the end of the document.",
                     "a file with one document a line is a source of the format jsonl");
         }
@@ -264,7 +239,7 @@ final class JsonRecordReader implements RecordReader {
             case VALUE_TRUE -> BooleanValue.TRUE;
             case VALUE_FALSE -> BooleanValue.FALSE;
             case VALUE_NULL -> Missing.NULL;
-            default -> throw fault("A value is missing here.", null);
+            default -> throw guard.fault("A value is missing here.", null);
         };
     }
 
@@ -282,12 +257,12 @@ final class JsonRecordReader implements RecordReader {
     }
 
     private Value everything(Projection wanted, Origin origin) throws IOException {
-        RecordValue.Builder record = RecordValue.builder(wanted.layout(), origin);
+        RecordBuilder record = RecordValue.builder(wanted.layout(), origin);
         while (tokens.next() != JsonToken.END_OBJECT) {
             FieldName name = name(tokens.name());
             tokens.next();
             if (record.has(name)) {
-                throw twice(name);
+                throw guard.twice(name);
             }
             record.add(name, value(place(wanted.child(name))));
         }
@@ -313,7 +288,7 @@ final class JsonRecordReader implements RecordReader {
             }
             if (bytes.has(slot) || values != null && values[slot] != null) {
                 tokens.next();
-                throw twice(FieldName.of(field.local()));
+                throw guard.twice(FieldName.of(field.local()));
             }
             if (field.passes() && tokens.nextBytes(bytes, slot)) {
                 continue;
@@ -344,12 +319,6 @@ final class JsonRecordReader implements RecordReader {
         return field;
     }
 
-    private ProblemException twice(FieldName name) {
-        return new ProblemException(Problem.error(Code.BAD_JSON, "This object has a field of the same name twice.")
-                .in(here())
-                .withValue(name.local()));
-    }
-
     private FieldName name(String text) {
         FieldName known = names.get(text);
         if (known == null) {
@@ -363,97 +332,6 @@ final class JsonRecordReader implements RecordReader {
 
     private InputLocation here() {
         return new InputLocation(input, number, tokens.line(), tokens.column(), null, null);
-    }
-
-    private ProblemException fault(String message, @Nullable String help) {
-        return new ProblemException(
-                Problem.error(Code.BAD_JSON, message).in(here()).withHelp(help));
-    }
-
-    private interface Reading {
-        @Nullable
-        Value read() throws IOException;
-    }
-
-    private @Nullable Value guarded(Reading reading) throws IOException {
-        try {
-            return reading.read();
-        } catch (JsonPathWalk.TwiceException e) {
-            throw twice(FieldName.of(String.valueOf(e.getMessage())));
-        } catch (ArithmeticException | NumberFormatException e) {
-            throw new ProblemException(Problem.error(Code.LIMIT, "This number has more digits than a number can have.")
-                    .in(here()));
-        } catch (ByteTokens.TooLong e) {
-            throw limits.exceeded(Limit.TEXT, here());
-        } catch (ByteTokens.BadJson e) {
-            throw refused();
-        } catch (JsonText.HalfCharacter e) {
-            throw fault(JsonFaults.HALF_CHARACTER, JsonFaults.PAIRS);
-        } catch (JacksonIOException e) {
-            WrongBytesException wrongBytes = WrongBytesException.in(e);
-            if (wrongBytes != null) {
-                throw wrongBytes(wrongBytes);
-            }
-            throw e.getCause();
-        } catch (StreamConstraintsException e) {
-            throw limit(e);
-        } catch (JacksonException e) {
-            throw exact(e);
-        }
-    }
-
-    private ProblemException wrongBytes(WrongBytesException found) {
-        return new ProblemException(found.problem(input, Decoding.help(encoding)), found);
-    }
-
-    private ProblemException limit(StreamConstraintsException e) {
-        return JsonFaults.limit(e)
-                .map(limit -> limits.exceeded(limit, here()))
-                .orElseGet(() -> new ProblemException(
-                        Problem.error(Code.LIMIT, "This number has more digits than a number can have.")
-                                .in(here()),
-                        e));
-    }
-
-    /**
-     * What the library has found; a parser of bytes counts columns in bytes, so it is looked for
-     * again.
-     */
-    private ProblemException exact(JacksonException found) throws IOException {
-        JacksonException again = source.isRereadable() ? foundAgain() : null;
-        return explained(again == null ? found : again);
-    }
-
-    /** What is wrong with an input that is not known to be wrong otherwise than that it is. */
-    private ProblemException refused() throws IOException {
-        JacksonException found = foundAgain();
-        if (found == null) {
-            return fault("This is not well-formed JSON here.", null);
-        }
-        return found instanceof StreamConstraintsException e ? limit(e) : explained(found);
-    }
-
-    /**
-     * {@return what the library finds wrong when it reads the input from its start, by characters;
-     * null if it finds nothing}
-     */
-    private @Nullable JacksonException foundAgain() throws IOException {
-        try (JsonParser again =
-                factory.createParser(ObjectReadContext.empty(), Decoding.reader(source.open(), encoding))) {
-            while (again.nextToken() != null) {
-                // goes on to the fault
-            }
-            return null;
-        } catch (JacksonException e) {
-            return e;
-        }
-    }
-
-    private ProblemException explained(JacksonException found) {
-        WrongBytesException wrongBytes = WrongBytesException.in(found);
-        return wrongBytes != null
-                ? wrongBytes(wrongBytes)
-                : new ProblemException(JsonFaults.explained(found, input), found);
     }
 
     @Override

@@ -58,7 +58,7 @@ final class JsonText {
      * {@return the text between two quotes}
      *
      * @param kinds what there is in it, together
-     * @throws ByteTokens.BadJson if there are bytes that are no characters, or an escape that is
+     * @throws JsonWindow.BadJson if there are bytes that are no characters, or an escape that is
      *     none
      */
     static String of(byte[] bytes, int from, int to, int kinds) {
@@ -72,7 +72,7 @@ final class JsonText {
     /**
      * Refuses what {@link #of} would, without making the text.
      *
-     * @throws ByteTokens.BadJson if there are bytes that are no characters, or an escape that is
+     * @throws JsonWindow.BadJson if there are bytes that are no characters, or an escape that is
      *     none
      */
     static void check(byte[] bytes, int from, int to, int kinds) {
@@ -85,11 +85,11 @@ final class JsonText {
                 if (bytes[i] == 'u') {
                     for (int last = i + 4; i < last; i++) {
                         if (i + 1 >= to || hexadecimal(bytes[i + 1]) < 0) {
-                            throw new ByteTokens.BadJson();
+                            throw new JsonWindow.BadJson();
                         }
                     }
                 } else if (ESCAPES.indexOf(bytes[i]) < 0) {
-                    throw new ByteTokens.BadJson();
+                    throw new JsonWindow.BadJson();
                 }
             }
         }
@@ -114,7 +114,7 @@ final class JsonText {
             try {
                 StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes, from, to - from));
             } catch (CharacterCodingException e) {
-                throw new ByteTokens.BadJson();
+                throw new JsonWindow.BadJson();
             }
         }
         return text;
@@ -135,7 +135,7 @@ final class JsonText {
             } else {
                 int known = ESCAPES.indexOf(escape);
                 if (known < 0) {
-                    throw new ByteTokens.BadJson();
+                    throw new JsonWindow.BadJson();
                 }
                 out.append(ESCAPED_CHARACTERS.charAt(known));
             }
@@ -148,7 +148,7 @@ final class JsonText {
         for (int i = from; i < from + 4; i++) {
             int digit = i < text.length() ? hexadecimal(text.charAt(i)) : -1;
             if (digit < 0) {
-                throw new ByteTokens.BadJson();
+                throw new JsonWindow.BadJson();
             }
             unit = unit << 4 | digit;
         }

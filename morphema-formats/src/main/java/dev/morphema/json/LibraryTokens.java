@@ -1,5 +1,6 @@
 package dev.morphema.json;
 
+import dev.morphema.value.NumberParser;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -66,7 +67,7 @@ final class LibraryTokens implements JsonTokens {
     @Override
     public Value number() {
         NumberValue plain =
-                NumberValue.read(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
+                NumberParser.read(parser.getStringCharacters(), parser.getStringOffset(), parser.getStringLength());
         return plain == null ? NumberValue.of(parser.getDecimalValue()) : plain;
     }
 

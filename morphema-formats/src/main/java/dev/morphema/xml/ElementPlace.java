@@ -4,6 +4,7 @@ import dev.morphema.format.Projection;
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Origin;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import java.util.Arrays;
 import java.util.Map;
@@ -66,10 +67,10 @@ final class ElementPlace {
     }
 
     /** {@return the record that an element becomes which begins now} */
-    RecordValue.Builder begin(FieldName name, Origin origin) {
+    RecordBuilder begin(FieldName name, Origin origin) {
         order.begin();
         next = 0;
-        RecordValue.Builder record = RecordValue.builder(wanted().layout(), origin);
+        RecordBuilder record = RecordValue.builder(wanted().layout(), origin);
         if (!wanted().keepsAll()) {
             record.bytes(order.row());
         }

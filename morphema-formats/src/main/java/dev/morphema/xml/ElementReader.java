@@ -14,6 +14,7 @@ import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -114,7 +115,7 @@ final class ElementReader {
      * Reads the element at whose start the parser is as a field of a record, or skips it if it is
      * not wanted.
      */
-    void child(RecordValue.Builder record, ElementPlace place) throws XMLStreamException, IOException {
+    void child(RecordBuilder record, ElementPlace place) throws XMLStreamException, IOException {
         if (place.wanted().keepsAll()) {
             FieldName name = name();
             record.add(name, element(name, new ElementPlace(place.wanted().child(name)), 0));
@@ -123,7 +124,7 @@ final class ElementReader {
         }
     }
 
-    private void wantedChild(RecordValue.Builder record, ElementPlace place) throws XMLStreamException, IOException {
+    private void wantedChild(RecordBuilder record, ElementPlace place) throws XMLStreamException, IOException {
         long before = xml.before();
         FieldOrder.Field field = place.order().field(xml.local(), xml.namespace());
         if (field.slot() < 0) {
@@ -140,7 +141,7 @@ final class ElementReader {
      * Takes an element that is nothing but a text as its bytes, if these may go through; says
      * whether it did.
      */
-    private boolean leaf(RecordValue.Builder record, FieldOrder.Field field) {
+    private boolean leaf(RecordBuilder record, FieldOrder.Field field) {
         FieldBytes.Row bytes = field.passes() && !trim ? record.bytes() : null;
         return bytes != null && !record.has(field.slot()) && xml.leaf(bytes, field.slot());
     }
@@ -180,7 +181,7 @@ final class ElementReader {
             throw limits.exceeded(Limit.DEPTH, InputLocation.at(input, xml.line(), xml.column()));
         }
         boolean everything = place.wanted().keepsAll();
-        RecordValue.Builder record = null;
+        RecordBuilder record = null;
         boolean nil = false;
         if (xml.attributes() > 0) {
             record = place.begin(name, new Origin(input, number, line));
@@ -329,7 +330,7 @@ final class ElementReader {
      * White space between child elements may be one of the parts, but is never the text of the
      * element.
      */
-    private static void putText(RecordValue.Builder record, Texts texts, @Nullable PartOrder order) {
+    private static void putText(RecordBuilder record, Texts texts, @Nullable PartOrder order) {
         String own = texts.whole();
         boolean text = order == null ? !own.isEmpty() : !WhiteSpace.isBlank(own);
         if (order != null) {
@@ -344,7 +345,7 @@ final class ElementReader {
     }
 
     /** Adds the attributes to a record; says whether one of them is {@code xsi:nil}, and true. */
-    private boolean attributes(RecordValue.Builder record, ElementPlace place) {
+    private boolean attributes(RecordBuilder record, ElementPlace place) {
         boolean everything = place.wanted().keepsAll();
         FieldOrder order = everything ? place.order() : place.order().attributes();
         boolean nil = false;

@@ -8,7 +8,7 @@ import dev.morphema.value.ElementText;
 import dev.morphema.value.FieldBytes;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Origin;
-import dev.morphema.value.RecordValue;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import org.jspecify.annotations.Nullable;
@@ -63,7 +63,7 @@ final class KnownElements {
     }
 
     /** {@return the place behind the child elements of an element that were taken, perhaps none} */
-    int takeChildren(XmlByteTokens in, ElementPlace place, RecordValue.Builder into) {
+    int takeChildren(XmlByteTokens in, ElementPlace place, RecordBuilder into) {
         begin(in);
         int at = in.at;
         while (place.hasForms(scope)) {
@@ -106,7 +106,7 @@ final class KnownElements {
     /**
      * Takes an element whose start tag begins as in a form; gives the place behind it, or -1.
      */
-    private int take(ElementForm form, int at, RecordValue.@Nullable Builder into, long number) {
+    private int take(ElementForm form, int at, @Nullable RecordBuilder into, long number) {
         ElementPlace place = form.place();
         int from = at + form.start().length();
         if (place == null) {
@@ -122,7 +122,7 @@ final class KnownElements {
     }
 
     /** Takes an element that is nothing but a text. */
-    private int takeText(ElementForm form, int from, RecordValue.@Nullable Builder into) {
+    private int takeText(ElementForm form, int from, @Nullable RecordBuilder into) {
         int end = from;
         if (form.content() == ElementForm.Content.TEXT) {
             end = behind(form.end(), text(from, XmlWindow.PLAIN));
@@ -146,11 +146,10 @@ final class KnownElements {
     }
 
     /** Takes an element that has attributes or child elements. */
-    private int takeRecord(
-            ElementForm form, ElementPlace place, int from, RecordValue.@Nullable Builder into, long number) {
+    private int takeRecord(ElementForm form, ElementPlace place, int from, @Nullable RecordBuilder into, long number) {
         boolean wanted = form.field().slot() >= 0;
         boolean everything = place.wanted().keepsAll();
-        RecordValue.Builder made = wanted
+        RecordBuilder made = wanted
                 ? place.begin(
                         form.field().name(),
                         new Origin(input, number, line + form.lines().before()))
@@ -185,7 +184,7 @@ final class KnownElements {
         return type == null || valueFrom == valueTo ? null : type.read(value, valueFrom, valueTo);
     }
 
-    private int takeAttributes(ElementForm form, boolean everything, int from, RecordValue.@Nullable Builder into) {
+    private int takeAttributes(ElementForm form, boolean everything, int from, @Nullable RecordBuilder into) {
         int at = from;
         for (ElementForm.Attribute attribute : form.attributes()) {
             // What stands before a value ends with its quote.
@@ -201,7 +200,7 @@ final class KnownElements {
         return at;
     }
 
-    private void put(ElementForm.Attribute attribute, boolean everything, RecordValue.Builder into) {
+    private void put(ElementForm.Attribute attribute, boolean everything, RecordBuilder into) {
         if (everything) {
             into.add(attribute.name(), TextValue.of(value, valueFrom, valueTo));
         } else if (attribute.slot() >= 0) {
@@ -216,7 +215,7 @@ final class KnownElements {
      * Takes all child elements, and the end tag; an element that has neither these nor attributes
      * is a text.
      */
-    private int takeChildren(ElementForm form, ElementPlace place, int from, RecordValue.@Nullable Builder into) {
+    private int takeChildren(ElementForm form, ElementPlace place, int from, @Nullable RecordBuilder into) {
         if (!place.hasForms(scope)) {
             return NOT;
         }

@@ -4,8 +4,7 @@ import dev.morphema.format.Limits;
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.formats.PlainRun;
 import dev.morphema.value.FieldBytes;
-import dev.morphema.value.RecordValue;
-import dev.morphema.value.Utf8;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.io.InputStream;
@@ -19,13 +18,12 @@ import org.jspecify.annotations.Nullable;
  * does, and gives up on all else, faults included; it is for inputs that can be read again, by the
  * library. It takes half of the time, since texts become values without characters between.
  */
-final class XmlByteTokens extends XmlWindow implements XmlTokens {
+final class XmlByteTokens extends XmlPieces implements XmlTokens {
     private static final Pattern DECLARATION = Pattern.compile("<\\?xml\\s+version\\s*=\\s*(\"1\\.0\"|'1\\.0')"
             + "(\\s+encoding\\s*=\\s*(\"(?i:UTF-8)\"|'(?i:UTF-8)'))?"
             + "(\\s+standalone\\s*=\\s*(\"(yes|no)\"|'(yes|no)'))?\\s*\\?>");
     private static final int LONGEST_DECLARATION = 128;
     private static final byte[] COMMENT = "<!--".getBytes(StandardCharsets.US_ASCII);
-    private static final byte[] SECTION = "<![CDATA[".getBytes(StandardCharsets.US_ASCII);
 
     private int tokenLine = 1;
 
@@ -47,14 +45,6 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
 
     private final XmlAttributes attributes = new XmlAttributes();
     private final KnownElements known;
-
-    /** Text that is not as it stands in the buffer. */
-    private final XmlText made = new XmlText();
-
-    private byte[] text = {};
-    private int textFrom;
-    private int textTo;
-    private boolean marked;
 
     /** Tells that there is something which is not common, or wrong. */
     static final class Unusual extends RuntimeException {
@@ -106,6 +96,7 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
                         comment();
                         break;
                     }
+                    require(depth > 0);
                     section();
                     return Token.TEXT;
                 case '?':
@@ -308,54 +299,7 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
         scope = scopes[depth];
     }
 
-    /** {@return the place behind a name of ASCII, or the limit if that may come before} */
-    private int nameEnd(int from) {
-        int i = from;
-        while (i < limit && XmlName.isPart(buffer[i])) {
-            i++;
-        }
-        require(i > from || i == limit);
-        return i;
-    }
-
-    // --- texts
-
-    /**
-     * Takes a piece of text: what stands in the buffer as it is, or one character that does not.
-     */
-    private void piece() throws IOException {
-        while (true) {
-            int end = textEnd(at);
-            if (end > at) {
-                marked = false;
-                text = buffer;
-                textFrom = at;
-                textTo = end;
-                at = end;
-                return;
-            }
-            if (at < limit && (buffer[at] == '&' || buffer[at] == '\r')) {
-                made.clear();
-                marked = buffer[at] == '&';
-                if (buffer[at] == '\r') {
-                    pastReturn();
-                    made.add('\n');
-                } else {
-                    int next = XmlReferences.reference(buffer, at, limit, made);
-                    while (next < 0) {
-                        needMore();
-                        next = XmlReferences.reference(buffer, at, limit, made);
-                    }
-                    at = next;
-                }
-                text = made.bytes();
-                textFrom = 0;
-                textTo = made.length();
-                return;
-            }
-            needMore();
-        }
-    }
+    // --- elements that are nothing but a text
 
     @Override
     public boolean leaf(FieldBytes.Row row, int slot) {
@@ -403,7 +347,7 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
     }
 
     @Override
-    public void known(ElementPlace place, RecordValue.Builder record) {
+    public void known(ElementPlace place, RecordBuilder record) {
         if (!empty) {
             int end = known.takeChildren(this, place, record);
             if (end > at) {
@@ -433,65 +377,6 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
     /** {@return what is declared where we are} */
     XmlScope scope() {
         return scope;
-    }
-
-    // --- comments, instructions and sections, of which the whole must be in the buffer
-
-    private void comment() throws IOException {
-        int end = find("--", 4);
-        while (end + 2 == limit) {
-            needMore();
-            end = find("--", 4);
-        }
-        require(buffer[end + 2] == '>');
-        made.clear();
-        content(at + 4, end);
-        at = end + 3;
-    }
-
-    private void instruction() throws IOException {
-        int end = find("?>", 2);
-        int name = nameEnd(at + 2);
-        boolean xml = name - at == 5 && (buffer[at + 2] | 0x20) == 'x';
-        require(!xml && (name == end || isWhite(buffer[name])));
-        for (int i = at + 2; i < name; i++) {
-            require(buffer[i] != ':');
-        }
-        require(!(buffer[at + 2] == '-' || buffer[at + 2] == '.' || buffer[at + 2] >= '0' && buffer[at + 2] <= ':'));
-        made.clear();
-        content(name, end);
-        at = end + 2;
-    }
-
-    /** Takes a CDATA section as a piece of text. */
-    private void section() throws IOException {
-        require(stands(SECTION) && depth > 0);
-        int end = find("]]>", SECTION.length);
-        made.clear();
-        content(at + SECTION.length, end);
-        at = end + 3;
-        marked = true;
-        text = made.bytes();
-        textFrom = 0;
-        textTo = made.length();
-    }
-
-    /** Adds characters as they stand, line ends as line feeds; counts the lines. */
-    private void content(int from, int to) {
-        for (int i = from; i < to; ) {
-            byte b = buffer[i];
-            if (b == '\r') {
-                i += i + 1 < to && buffer[i + 1] == '\n' ? 2 : 1;
-                made.add('\n');
-                line++;
-            } else {
-                int length = b < 0 ? Utf8.length(buffer, i, to) : b >= ' ' || b == '\n' || b == '\t' ? 1 : 0;
-                require(length > 0);
-                made.add(buffer, i, i + length);
-                line += b == '\n' ? 1 : 0;
-                i += length;
-            }
-        }
     }
 
     // --- what was found
@@ -534,31 +419,6 @@ final class XmlByteTokens extends XmlWindow implements XmlTokens {
     @Override
     public boolean attributeBytes(int index, FieldBytes.Row row, int slot) {
         return attributes.bytes(index, row, slot);
-    }
-
-    @Override
-    public boolean isMarked() {
-        return marked;
-    }
-
-    @Override
-    public int mostText() {
-        return textTo - textFrom;
-    }
-
-    @Override
-    public int copyText(char[] into, int at) {
-        int i = textFrom;
-        int to = at;
-        while (i < textTo && text[i] >= 0) {
-            into[to++] = (char) text[i++];
-        }
-        if (i < textTo) {
-            String rest = new String(text, i, textTo - i, StandardCharsets.UTF_8);
-            rest.getChars(0, rest.length(), into, to);
-            to += rest.length();
-        }
-        return to;
     }
 
     @Override

@@ -14,6 +14,7 @@ import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import dev.morphema.xml.XmlCharacterReader.ForbiddenCharacterException;
@@ -154,7 +155,7 @@ final class XmlRecordReader implements RecordReader {
     private Value root() throws XMLStreamException, IOException {
         done = true;
         xml.next();
-        RecordValue.Builder document =
+        RecordBuilder document =
                 RecordValue.builder(places.place().wanted().layout(), new Origin(input, 0, xml.line()));
         elements.child(document, places.place());
         while (xml.next() != Token.DONE) {

@@ -2,7 +2,7 @@ package dev.morphema.xml;
 
 import dev.morphema.formats.FieldOrder;
 import dev.morphema.value.FieldBytes;
-import dev.morphema.value.RecordValue;
+import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import javax.xml.stream.XMLStreamException;
@@ -100,7 +100,7 @@ interface XmlTokens {
      * Takes child elements of the element at hand, from the next one on, that stand as they stood
      * before; perhaps none.
      */
-    default void known(ElementPlace place, RecordValue.Builder record) {
+    default void known(ElementPlace place, RecordBuilder record) {
         // of no use where each is taken by itself
     }
 

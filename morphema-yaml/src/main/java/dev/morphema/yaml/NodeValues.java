@@ -11,6 +11,7 @@ import dev.morphema.value.BooleanValue;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Missing;
+import dev.morphema.value.NumberParser;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;
 import dev.morphema.value.TextValue;
@@ -140,7 +141,7 @@ final class NodeValues {
         } else if (text.startsWith("0o")) {
             return NumberValue.of(new BigDecimal(new BigInteger(text.substring(2), 8)));
         }
-        NumberValue number = NumberValue.read(text);
+        NumberValue number = NumberParser.read(text);
         if (number != null) {
             return number;
         }
