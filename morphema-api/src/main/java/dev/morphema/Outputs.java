@@ -1,11 +1,13 @@
 package dev.morphema;
 
+import dev.morphema.format.Insertion;
 import dev.morphema.format.RecordOutput;
 import dev.morphema.output.StagedOutput;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 
@@ -69,6 +71,21 @@ public final class Outputs {
     public Outputs andAppended(String target, Path file) {
         Objects.requireNonNull(file);
         return and(target, () -> StagedOutput.appended(file));
+    }
+
+    /**
+     * {@return these outputs and a document that is put into another one, which is in a file}. That is JSON,
+     * YAML or XML, as the target is, and stays as it is in all else; of the file as it was a copy is
+     * kept beside it, whose name ends with {@code .bak}.
+     *
+     * @param path the names that lead to the place, from the outermost record, or from the root
+     *     element, which is the first; in JSON and YAML the last may be a new one
+     * @param existing what becomes of entries that are there already
+     */
+    public Outputs andMerged(String target, Path file, List<String> path, Insertion.Existing existing) {
+        Objects.requireNonNull(file);
+        Insertion insertion = new Insertion(path, existing);
+        return and(target, () -> StagedOutput.merged(file, insertion));
     }
 
     /** {@return these outputs and a stream} */

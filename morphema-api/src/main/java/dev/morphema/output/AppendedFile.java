@@ -1,7 +1,6 @@
 package dev.morphema.output;
 
 import dev.morphema.engine.Writers;
-import dev.morphema.format.Input;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
@@ -11,16 +10,11 @@ import dev.morphema.problem.ProblemException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.nio.channels.FileChannel;
-import java.nio.channels.OverlappingFileLockException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.Map;
-import java.util.zip.GZIPInputStream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -33,8 +27,8 @@ final class AppendedFile extends StagedOutput {
 
     private final Path place;
     private final StagedFile file;
-    /** Holds the lock of the file that is there; null if there is none yet. */
-    private @Nullable FileChannel old;
+    /** The lock of the file that is there; null if there is none yet. */
+    private @Nullable FileLock old;
 
     private AppendedFile(Path place, StagedFile file) {
         this.place = place;
@@ -45,7 +39,7 @@ final class AppendedFile extends StagedOutput {
     static AppendedFile of(Path place) throws IOException {
         AppendedFile appended = new AppendedFile(place, StagedFile.of(place));
         try {
-            appended.lock();
+            appended.old = FileLock.of(place, "Another run appends to this file just now.");
             return appended;
         } catch (IOException | RuntimeException e) {
             appended.discard();
@@ -53,30 +47,12 @@ final class AppendedFile extends StagedOutput {
         }
     }
 
-    private void lock() throws IOException {
-        try {
-            old = FileChannel.open(place, StandardOpenOption.READ, StandardOpenOption.WRITE);
-        } catch (NoSuchFileException e) {
-            return;
-        }
-        boolean locked;
-        try {
-            locked = old.tryLock() != null;
-        } catch (OverlappingFileLockException e) {
-            locked = false;
-        }
-        if (!locked) {
-            throw new ProblemException(Problem.error(Code.NOT_WRITTEN, "Another run appends to this file just now.")
-                    .withValue(place.toString()));
-        }
-    }
-
     @Override
     DocumentWriter writer(Writers.@Nullable Document name, TargetFormat format, Document document) throws IOException {
-        if (old == null || old.size() == 0) {
+        if (old == null || old.isEmpty()) {
             return format.open(file.bytes(name), document);
         }
-        Document continued = format.continued(new Content(), document);
+        Document continued = format.continued(new FileContent(place, place.toString()), document);
         if (continued == null) {
             throw new ProblemException(
                     Problem.error(Code.USAGE, "Documents in " + format.name() + " cannot be appended to.")
@@ -86,33 +62,10 @@ final class AppendedFile extends StagedOutput {
         return format.open(file.bytes(name), continued);
     }
 
-    private InputStream content() throws IOException {
-        InputStream bytes = Files.newInputStream(place);
-        return place.toString().endsWith(".gz") ? new GZIPInputStream(bytes) : bytes;
-    }
-
-    /** What is in the file so far. */
-    private final class Content implements Input {
-        @Override
-        public String name() {
-            return place.toString();
-        }
-
-        @Override
-        public InputStream open() throws IOException {
-            return content();
-        }
-
-        @Override
-        public boolean isRereadable() {
-            return true;
-        }
-    }
-
     private void copy(String lineEnd) throws IOException {
         OutputStream to = file.bytes(null);
         byte last = '\n';
-        try (InputStream from = content()) {
+        try (InputStream from = new FileContent(place, place.toString()).open()) {
             byte[] buffer = new byte[1 << 16];
             for (int read = from.read(buffer); read >= 0; read = from.read(buffer)) {
                 to.write(buffer, 0, read);
@@ -158,12 +111,8 @@ final class AppendedFile extends StagedOutput {
     @Override
     void discard() {
         file.discard();
-        try {
-            if (old != null) {
-                old.close();
-            }
-        } catch (IOException e) {
-            // The lock goes with the program.
+        if (old != null) {
+            old.close();
         }
     }
 }

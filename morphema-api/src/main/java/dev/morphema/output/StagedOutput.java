@@ -1,6 +1,7 @@
 package dev.morphema.output;
 
 import dev.morphema.engine.Writers;
+import dev.morphema.format.Insertion;
 import dev.morphema.format.RecordOutput;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.format.TargetFormat.DocumentWriter;
@@ -38,6 +39,11 @@ public abstract class StagedOutput {
 
     /** {@return whether there is any number of documents, each with a name} */
     public boolean isOfManyDocuments() {
+        return false;
+    }
+
+    /** {@return whether what is written becomes a part of a document that is there already} */
+    boolean isPart() {
         return false;
     }
 
@@ -107,6 +113,11 @@ public abstract class StagedOutput {
     /** {@return a file that goes on behind what is in it; it is made if it is not there} */
     public static StagedOutput appended(Path file) throws IOException {
         return AppendedFile.of(Obstacles.followed(file));
+    }
+
+    /** {@return what is put into the document of a file that is there} */
+    public static StagedOutput merged(Path file, Insertion insertion) throws IOException {
+        return MergedFile.of(Obstacles.followed(file), file.toString(), insertion);
     }
 
     /** {@return a folder of documents; it is made if it is not there} */

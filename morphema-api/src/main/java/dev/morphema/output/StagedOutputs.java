@@ -91,11 +91,15 @@ public final class StagedOutputs implements AutoCloseable {
      */
     public record Waiting(int target, Path file, Path place) {}
 
-    /** {@return all files, which are written to their ends}; none for what goes to streams. */
+    /** {@return all files, which are written to their ends}; none for what goes to streams, or into
+     * documents that are there already. */
     public List<Waiting> waiting() throws IOException {
         finish();
         List<Waiting> waiting = new ArrayList<>();
         for (Map.Entry<Integer, StagedOutput> output : byTarget.entrySet()) {
+            if (output.getValue().isPart()) {
+                continue;
+            }
             for (StagedOutput.Placed placed : output.getValue().placed()) {
                 if (Files.isRegularFile(placed.staged())) {
                     waiting.add(new Waiting(output.getKey(), placed.staged(), placed.place()));

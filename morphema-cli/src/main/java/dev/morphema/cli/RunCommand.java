@@ -7,6 +7,7 @@ import dev.morphema.Outputs;
 import dev.morphema.Result;
 import dev.morphema.RunControl;
 import dev.morphema.RunOptions;
+import dev.morphema.format.Insertion;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
 import dev.morphema.jdbc.Database;
@@ -79,7 +80,19 @@ final class RunCommand extends TerminalCommand {
             "Look whether inputs and outputs are as the schemas say that the mapping names; what is not is not written.");
     private final OptionSpec append = flag(
             "--append",
-            "Go on behind what is in the files of the outputs, in CSV, JSON Lines and fixed columns; a header is written once.");
+            "Go on behind what is in the files of the outputs, in CSV, JSON Lines and fixed columns; a header is written once. With --merge-into, add to a list that is there.");
+    private final OptionSpec mergeInto = value(
+            "--merge-into",
+            String.class,
+            "[TARGET=]FILE",
+            "Put the output of a target into the JSON, YAML or XML document of a file, which stays as it is in all else; a copy is kept in FILE.bak. With one target its name may be left out.");
+    private final OptionSpec at = value(
+            "--at",
+            String.class,
+            "PATH",
+            "Where in the document of --merge-into, as in config.ports; without it, into the outermost record or the root element.");
+    private final OptionSpec replace =
+            flag("--replace", "With --merge-into: entries that are there already are replaced.");
     private final OptionSpec quiet = flag("--quiet", "Say nothing of what was read and written.");
 
     RunCommand(Terminal terminal) {
@@ -90,7 +103,19 @@ final class RunCommand extends TerminalCommand {
     CommandSpec spec() {
         CommandSpec spec = spec("Run a mapping.")
                 .addPositional(file)
-                .addArgGroup(group("Inputs and outputs", 1, in, out, append, connections, params, validate, allowRead))
+                .addArgGroup(group(
+                        "Inputs and outputs",
+                        1,
+                        in,
+                        out,
+                        append,
+                        mergeInto,
+                        at,
+                        replace,
+                        connections,
+                        params,
+                        validate,
+                        allowRead))
                 .addArgGroup(group("Memory, threads and limits", 2, memory, threads, limits));
         spec.usageMessage()
                 .footerHeading("%nExamples%n")
@@ -98,6 +123,7 @@ final class RunCommand extends TerminalCommand {
                         "  morphema run arrival.morphema --in manifest.csv",
                         "  morphema run arrival.morphema --in manifest=manifest.csv --out notice=notice.xml --out berths=berths.json",
                         "  morphema run dues.morphema --in - --out dues.csv --param valid=2026-03-01",
+                        "  morphema run ports.morphema --in ports.csv --merge-into config.json --at harbour.ports",
                         "  morphema run permits.morphema --in calls='inbox/*.json' --out permits/");
         return spec;
     }
@@ -180,7 +206,8 @@ final class RunCommand extends TerminalCommand {
             return null;
         }
         Path mapping = file.getValue();
-        Stream<String> others = Stream.of(words(in), words(out))
+        List<String> merged = mergeInto.getValue() == null ? List.of() : List.of(mergeInto.<String>getValue());
+        Stream<String> others = Stream.of(words(in), words(out), merged)
                 .flatMap(List::stream)
                 .flatMap(word -> Stream.of(word, word.substring(word.indexOf('=') + 1)))
                 .filter(word -> !Connections.isAddress(word));
@@ -196,7 +223,7 @@ final class RunCommand extends TerminalCommand {
     }
 
     private Inputs inputs(GivenInputs inputs, Mapping mapping) {
-        if (words(in).isEmpty() && words(out).isEmpty()) {
+        if (words(in).isEmpty() && words(out).isEmpty() && mergeInto.getValue() == null) {
             return inputs.samples(isOn(quiet));
         }
         boolean standardTaken = file.<Path>getValue().equals(MappingFile.STANDARD);
@@ -204,15 +231,12 @@ final class RunCommand extends TerminalCommand {
     }
 
     private Map<String, String> outputs(Mapping mapping) {
-        List<String> given = words(out);
-        if (!given.isEmpty()) {
-            Map<String, String> outputs = new LinkedHashMap<>();
-            NamedWords.of(given, mapping.targets(), "target", "--out").forEach((target, words) -> {
-                if (words.size() > 1) {
-                    throw usage("The target " + target + " is given twice.", null);
-                }
-                outputs.put(target, words.get(0));
-            });
+        Map<String, String> outputs = new LinkedHashMap<>();
+        take(outputs, NamedWords.of(words(out), mapping.targets(), "target", "--out"));
+        Map<String, List<String>> merged = merged(mapping);
+        take(outputs, merged);
+        merged.keySet().forEach(target -> requireMergeable(mapping, target));
+        if (!outputs.isEmpty()) {
             return outputs;
         }
         if (mapping.targets().isEmpty()) {
@@ -223,11 +247,61 @@ final class RunCommand extends TerminalCommand {
         return all;
     }
 
+    private static void take(Map<String, String> outputs, Map<String, List<String>> given) {
+        given.forEach((target, words) -> {
+            if (words.size() > 1 || outputs.putIfAbsent(target, words.get(0)) != null) {
+                throw usage("The target " + target + " is given twice.", null);
+            }
+        });
+    }
+
+    /** {@return the target whose output is put into a document, with the file of that; or none} */
+    private Map<String, List<String>> merged(Mapping mapping) {
+        String into = mergeInto.getValue();
+        if (into != null) {
+            return NamedWords.of(List.of(into), mapping.targets(), "target", "--merge-into");
+        }
+        if (at.getValue() != null || isOn(replace)) {
+            throw usage("--at and --replace say something of --merge-into, which is not given.", null);
+        }
+        return Map.of();
+    }
+
+    private void requireMergeable(Mapping mapping, String target) {
+        if (mapping.hasManyDocuments(target)) {
+            throw usage("The target " + target + " has many documents, and one is put into another.", null);
+        }
+        if (isOn(append) && isOn(replace)) {
+            throw usage("--append adds to what --replace would take away.", "give one of them");
+        }
+        if (isOn(validate)) {
+            throw usage(
+                    "--validate looks at whole documents, and --merge-into writes a part of one.",
+                    "morphema validate looks at the file afterwards");
+        }
+    }
+
+    private Insertion.Existing existing() {
+        if (isOn(replace)) {
+            return Insertion.Existing.REPLACED;
+        }
+        return isOn(append) ? Insertion.Existing.EXTENDED : Insertion.Existing.REFUSED;
+    }
+
     private Outputs staged(Mapping mapping, Map<String, String> outputs, Connections connections) {
         long shown = outputs.values().stream().filter(STANDARD::equals).count();
         Outputs staged = Outputs.NONE;
         for (Map.Entry<String, String> output : outputs.entrySet()) {
             String target = output.getKey();
+            if (merged(mapping).containsKey(target)) {
+                String place = at.getValue();
+                staged = staged.andMerged(
+                        target,
+                        Path.of(output.getValue()),
+                        place == null ? List.of() : EntryPath.of(place),
+                        existing());
+                continue;
+            }
             if (output.getValue().equals(STANDARD)) {
                 if (terminal().look().colourOut() && mapping.formatOf(target).equals(WORKBOOK)) {
                     throw usage("A workbook is not for a screen.", "--out " + target + "=FILE.xlsx");

@@ -59,11 +59,21 @@ final class Page {
         for (String line : console.lines().toList()) {
             if (line.startsWith("$ morphema ")) {
                 out.append(line).append('\n').append(printed(line.substring("$ morphema ".length())));
+            } else if (line.startsWith("$ cat ")) {
+                out.append(line).append('\n').append(content(line.substring("$ cat ".length())));
             } else if (line.startsWith("$ sqlite3 ")) {
                 out.append(line).append('\n').append(rows(line.substring("$ sqlite3 ".length())));
             }
         }
         return out.toString();
+    }
+
+    private String content(String file) {
+        try {
+            return Files.readString(folder.resolve(file));
+        } catch (IOException e) {
+            throw new AssertionError(file, e);
+        }
     }
 
     /** What the shell of SQLite does and prints: a script is run, of a query the rows are shown. */

@@ -49,6 +49,21 @@ public interface TargetFormat {
     }
 
     /**
+     * {@return a document into which another was put, all else as it was, its layout and comments
+     * included; null if documents of this format are not put into others}
+     *
+     * @param before the document that is there
+     * @param part the one that is put in, as {@link #open} writes it
+     * @param place where, and what becomes of entries that are there already
+     * @throws dev.morphema.problem.ProblemException if an entry is there that must stay, the path
+     *     leads nowhere, or the document is not well-formed
+     * @throws IOException if it cannot be read
+     */
+    default byte @Nullable [] inserted(Input before, byte[] part, Insertion place) throws IOException {
+        return null;
+    }
+
+    /**
      * {@return a writer of one document}
      *
      * @param out where the bytes go; the caller closes it

@@ -44,8 +44,9 @@ public final class Decoding {
      *
      * @param bytes what is left
      * @param charset their encoding
+     * @param mark how many bytes the byte order mark has
      */
-    public record Start(InputStream bytes, Charset charset) {
+    public record Start(InputStream bytes, Charset charset, int mark) {
         /** {@return the characters of the bytes; wrong bytes are a {@link WrongBytesException}} */
         public Reader characters() {
             return new StrictReader(bytes, charset);
@@ -82,6 +83,6 @@ public final class Decoding {
         }
         PushbackInputStream in = new PushbackInputStream(bytes, LONGEST_MARK);
         in.unread(start, mark, start.length - mark);
-        return new Start(in, decided);
+        return new Start(in, decided, mark);
     }
 }

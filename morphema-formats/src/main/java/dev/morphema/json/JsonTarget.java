@@ -1,10 +1,16 @@
 package dev.morphema.json;
 
 import dev.morphema.format.Input;
+import dev.morphema.format.Insertion;
 import dev.morphema.format.OptionSpec;
 import dev.morphema.format.OptionSpec.Form;
 import dev.morphema.format.TargetFormat;
+import dev.morphema.formats.DecodedText;
+import dev.morphema.formats.Decoding;
+import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -53,6 +59,18 @@ public final class JsonTarget implements TargetFormat {
     @Override
     public @Nullable Document continued(Input before, Document document) {
         return lines ? document : null;
+    }
+
+    @Override
+    public byte @Nullable [] inserted(Input before, byte[] part, Insertion place) throws IOException {
+        if (lines) {
+            return null;
+        }
+        try (InputStream bytes = before.open()) {
+            DecodedText document = DecodedText.of(Decoding.start(bytes, StandardCharsets.UTF_8), before.name());
+            return document.encoded(
+                    JsonInsertion.of(before.name(), document.text(), new String(part, StandardCharsets.UTF_8), place));
+        }
     }
 
     @Override

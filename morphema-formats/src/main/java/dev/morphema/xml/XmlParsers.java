@@ -5,6 +5,7 @@ import com.ctc.wstx.stax.WstxInputFactory;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
 import java.io.ByteArrayInputStream;
+import java.io.StringReader;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLResolver;
 import javax.xml.stream.XMLStreamException;
@@ -37,6 +38,17 @@ final class XmlParsers {
     static XMLStreamReader2 open(XmlCharacterReader characters, Limits limits) throws XMLStreamException {
         XMLInputFactory factory = limits.equals(Limits.DEFAULT) ? FACTORY : factory(limits);
         return (XMLStreamReader2) factory.createXMLStreamReader(characters);
+    }
+
+    /**
+     * {@return a parser that tells where each part of a document stands in its text, which is
+     * taken as it is written: neither line ends nor references become something else}
+     */
+    static XMLStreamReader2 asWritten(String text) throws XMLStreamException {
+        XMLInputFactory factory = factory(Limits.DEFAULT);
+        factory.setProperty(XMLInputFactory.IS_COALESCING, false);
+        factory.setProperty(XMLInputFactory.IS_REPLACING_ENTITY_REFERENCES, false);
+        return (XMLStreamReader2) factory.createXMLStreamReader(new StringReader(text));
     }
 
     private static XMLInputFactory factory(Limits limits) {

@@ -49,15 +49,20 @@ final class YamlReader implements RecordReader {
         this.projection = projection;
         this.values = new NodeValues(name, limits);
         this.bytes = input.open();
-        LoadSettings settings = LoadSettings.builder()
+        LoadSettings settings = settings(name);
+        this.documents = new Composer(
+                settings, new ParserImpl(settings, new StreamReader(settings, new YamlUnicodeReader(bytes))));
+    }
+
+    /** {@return how all documents are read: all scalars by the core schema of YAML 1.2} */
+    static LoadSettings settings(String name) {
+        return LoadSettings.builder()
                 .setLabel(name)
                 .setSchema(new CoreSchema())
                 .setCodePointLimit(Integer.MAX_VALUE)
                 .setMaxAliasesForCollections(Integer.MAX_VALUE)
                 .setAllowNonScalarKeys(true)
                 .build();
-        this.documents = new Composer(
-                settings, new ParserImpl(settings, new StreamReader(settings, new YamlUnicodeReader(bytes))));
     }
 
     @Override

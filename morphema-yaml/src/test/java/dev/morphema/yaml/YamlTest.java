@@ -42,6 +42,11 @@ class YamlTest {
                 .strip();
     }
 
+    /** {@return a document of JSON as it is written in YAML} */
+    static String written(String json) {
+        return new String(toYaml(json, ""), StandardCharsets.UTF_8);
+    }
+
     private static byte[] toYaml(String json, String options) {
         return run("source s: json\ntarget o: yaml" + options + " = s", "s", json.getBytes(StandardCharsets.UTF_8));
     }
@@ -217,7 +222,7 @@ class YamlTest {
         assertThat(toJson(toYaml(json, ""))).isEqualTo(expected.strip());
     }
 
-    private static String quote(String text) {
+    static String quote(String text) {
         StringBuilder quoted = new StringBuilder("\"");
         for (char c : text.toCharArray()) {
             boolean plain = c >= ' ' && c < 127 && c != '"' && c != '\\';
