@@ -9,7 +9,6 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
@@ -18,10 +17,10 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
 
 /** {@code morphema demo}: lays out the demo and runs it. */
@@ -39,6 +38,10 @@ final class DemoCommand extends TerminalCommand {
             .description("Where the demo is laid out; ${DEFAULT-VALUE} if none is given.")
             .build();
 
+    private final OptionSpec all = flag(
+            "--all",
+            "Also make invoices of a database, a workbook and a small service of exchange rates; all of it is here, and the service ends with the command.");
+
     DemoCommand(Terminal terminal) {
         super(terminal);
     }
@@ -48,25 +51,27 @@ final class DemoCommand extends TerminalCommand {
         return spec(
                         "Convert the demo manifest of a harbour: rows of CSV become a nested arrival notice in XML and a list in JSON.",
                         "The mapping and its files are laid out in a folder, to be looked into and changed; what stands there already stays.")
-                .addPositional(place);
+                .addPositional(place)
+                .addOption(all);
     }
 
     @Override
     public Integer call() {
         long start = System.nanoTime();
         Path folder = place.getValue();
-        layOut(folder);
+        DemoFiles files = new DemoFiles(folder);
+        files.layOut(FILES);
         Path mappingFile = folder.resolve("arrival.morphema");
         Mapping mapping = Morphema.standard().load(mappingFile);
         Map<String, String> outputs = new LinkedHashMap<>();
         outputs.put("notice", folder.resolve("out/notice.xml").toString());
         outputs.put("terminal", folder.resolve("out/terminal.json").toString());
-        Outputs files = Outputs.NONE;
+        Outputs places = Outputs.NONE;
         for (Map.Entry<String, String> output : outputs.entrySet()) {
-            files = files.andFile(output.getKey(), Path.of(output.getValue()));
+            places = places.andFile(output.getKey(), Path.of(output.getValue()));
         }
         Path manifest = folder.resolve("samples/manifest.csv");
-        Result result = mapping.run(Inputs.file("manifest", manifest), files);
+        Result result = mapping.run(Inputs.file("manifest", manifest), places);
         long nanos = System.nanoTime() - start;
 
         PrintWriter out = terminal().text();
@@ -83,29 +88,11 @@ final class DemoCommand extends TerminalCommand {
         out.println();
         out.println("Change " + mappingFile + " and run: morphema run " + mappingFile + " --in " + manifest
                 + " --out terminal=-");
-        return ExitCode.GOOD;
-    }
-
-    private static void layOut(Path folder) {
-        try {
-            Files.createDirectories(folder.resolve("out"));
-            for (String file : FILES) {
-                Path target = folder.resolve(file);
-                if (!Files.exists(target)) {
-                    Files.createDirectories(Objects.requireNonNull(target.getParent()));
-                    try (InputStream in = DemoCommand.class.getResourceAsStream("/demo/" + file)) {
-                        Files.copy(Objects.requireNonNull(in), target);
-                    }
-                }
-            }
-        } catch (IOException e) {
-            throw new ProblemException(
-                    Problem.error(
-                                    Code.NOT_WRITTEN,
-                                    "The demo cannot be laid out in " + folder + ": " + e.getMessage() + ".")
-                            .withHelp("name another folder: morphema demo FOLDER"),
-                    e);
+        if (isOn(all)) {
+            out.println();
+            new DuesDemo(terminal(), files).run();
         }
+        return ExitCode.GOOD;
     }
 
     private void show(String file, String format) {

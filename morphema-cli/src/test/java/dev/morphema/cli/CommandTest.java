@@ -63,6 +63,23 @@ class CommandTest {
     }
 
     @Test
+    @DisplayName("demo --all makes invoices of a database, a workbook and a service, and can be run again")
+    void demoOfAll() throws IOException {
+        Path place = folder.resolve("demo");
+        for (int turn = 0; turn < 2; turn++) {
+            assertThat(run("", "demo", "--all", place.toString())).isZero();
+            assertThat(out)
+                    .contains("read    calls: 4 records", "read    rates: 1 record", "written invoice: 4 records")
+                    .contains("2,Havørn,112.18,XDL,2026-04-05");
+        }
+        assertThat(filesIn(place.resolve("out"))).containsExactly("dues.xlsx", "notice.xml", "terminal.json");
+        String again = out.substring(out.lastIndexOf("morphema run ") + "morphema ".length())
+                .strip();
+        assertThat(run("", again.split(" "))).isZero();
+        assertThat(err).contains("written book: 7 records");
+    }
+
+    @Test
     @DisplayName("demo lays itself out, converts the manifest and shows the results")
     void demoConverts() throws IOException {
         Path place = folder.resolve("demo");

@@ -6,7 +6,7 @@ import dev.morphema.value.Value;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -27,8 +27,9 @@ public final class Counts {
 
     private final List<Problem> warnings = new ArrayList<>();
     private final Map<Problem, Long> kinds = new LinkedHashMap<>();
-    private final Map<Node, LeftOut> byCondition = new IdentityHashMap<>();
-    private final List<LeftOut> leftOut = new ArrayList<>();
+    /** By where the condition stands: it may be compiled several times, for calls of a define. */
+    private final Map<RuleLocation, LeftOut> leftOut = new HashMap<>();
+
     private final @Nullable Missed[] byTable;
 
     Counts(int tables) {
@@ -139,11 +140,7 @@ public final class Counts {
 
     /** {@return what counts the turns that a condition leaves out} */
     LeftOut leftOutBy(Node condition) {
-        return byCondition.computeIfAbsent(condition, node -> {
-            LeftOut made = new LeftOut(node);
-            leftOut.add(made);
-            return made;
-        });
+        return leftOut.computeIfAbsent(condition.span().location(), place -> new LeftOut(condition));
     }
 
     /** The first warnings, to which the places of records may still be added. */
@@ -166,7 +163,7 @@ public final class Counts {
      * the rules}
      */
     public List<LeftOut> leftOut() {
-        return leftOut.stream()
+        return leftOut.values().stream()
                 .filter(left -> left.count > 0)
                 .sorted(Comparator.comparing((LeftOut left) -> left.rule().file())
                         .thenComparing(left -> left.rule().line())
