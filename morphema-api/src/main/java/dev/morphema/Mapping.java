@@ -98,6 +98,11 @@ public final class Mapping {
         return targets;
     }
 
+    /** {@return what the mapping takes and gives, as far as it is known before a run} */
+    public Outline outline() {
+        return new Outline(program.mapping());
+    }
+
     /** {@return the names of the parameters, in written order} */
     public List<String> params() {
         return params;

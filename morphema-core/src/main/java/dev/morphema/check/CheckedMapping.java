@@ -4,6 +4,7 @@ import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
 import dev.morphema.format.SourceFormat;
 import dev.morphema.format.TargetFormat;
+import dev.morphema.shape.Shape;
 import dev.morphema.syntax.Decl;
 import dev.morphema.value.Converter;
 import dev.morphema.value.Value;
@@ -66,9 +67,17 @@ public record CheckedMapping(
         int slots();
     }
 
-    /** A source and what is read of it. */
-    public record Source(Decl.Source decl, SourceFormat format, Options options, Projection projection)
-            implements Declared {
+    /**
+     * A source and what is read of it.
+     *
+     * @param shape what its samples and its schema show, or null if it has none
+     */
+    public record Source(
+            Decl.Source decl,
+            SourceFormat format,
+            Options options,
+            Projection projection,
+            @Nullable Shape shape) implements Declared {
         /** {@return whether the source is the sequence over any number of files} */
         public boolean isOfManyFiles() {
             return CheckedMapping.isOfManyFiles(options);
@@ -120,6 +129,7 @@ public record CheckedMapping(
      * @param columns of a flat format
      * @param prefixes the prefixes that its fields use, with their namespaces
      * @param slots the size of its frame
+     * @param shape what its schema wants, or null if it has none
      */
     public record Target(
             Decl.Target decl,
@@ -129,7 +139,8 @@ public record CheckedMapping(
             boolean list,
             List<String> columns,
             Map<String, String> prefixes,
-            int slots)
+            int slots,
+            @Nullable Shape shape)
             implements Declared, Framed {
         public Target {
             columns = List.copyOf(columns);

@@ -49,7 +49,7 @@ final class SourceChecker {
     /** A source whose uses are still being found out. */
     record Found(Decl.Source decl, SourceFormat format, Options options, Place root) {
         CheckedMapping.Source finish(Needs needs) {
-            return new CheckedMapping.Source(decl, format, options, needs.projection(root));
+            return new CheckedMapping.Source(decl, format, options, needs.projection(root), root.shape());
         }
     }
 

@@ -16,6 +16,7 @@ import dev.morphema.syntax.Stmt;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
@@ -69,7 +70,8 @@ final class TargetChecker {
             }
         }
         boolean items = list;
-        checker.schemas().find(ref, options).ifPresent(schema -> fit(decl, schema, options, items));
+        Optional<SchemaShape> shape = checker.schemas().find(ref, options);
+        shape.ifPresent(schema -> fit(decl, schema, options, items));
         return new CheckedMapping.Target(
                 decl,
                 format,
@@ -78,7 +80,8 @@ final class TargetChecker {
                 list,
                 columns,
                 checker.takeUsedPrefixes(),
-                scope.slots().count());
+                scope.slots().count(),
+                shape.orElse(null));
     }
 
     private void fit(Decl.Target decl, SchemaShape schema, Options options, boolean list) {

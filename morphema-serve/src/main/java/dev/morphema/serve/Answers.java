@@ -1,5 +1,6 @@
 package dev.morphema.serve;
 
+import dev.morphema.Inputs;
 import dev.morphema.Messages;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.NearNames;
@@ -12,8 +13,10 @@ import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.Semaphore;
 import org.eclipse.jetty.http.HttpField;
@@ -131,12 +134,15 @@ final class Answers extends Handler.Abstract {
 
     private Answer answer(Request request, ServedMapping.Form form) throws IOException {
         String type = request.getHeaders().get(HttpHeader.CONTENT_TYPE);
-        String format = form.mapping().formatOfSource(form.source());
-        if (!MediaTypes.fits(type, format)) {
+        boolean inParts = Parts.areIn(type);
+        if (!inParts && isOther(type, form)) {
             return Answer.problem(
                     HttpStatus.UNSUPPORTED_MEDIA_TYPE_415,
-                    "Messages here are " + format + ", this is " + type + ".",
-                    "Content-Type: " + MediaTypes.of(format).get(0));
+                    form.others().isEmpty()
+                            ? "Messages here are " + form.mapping().formatOfSource(form.source()) + ", this is " + type
+                                    + "."
+                            : "Messages here have parts for several sources, this is " + type + ".",
+                    "Content-Type: " + expected(form));
         }
         Fields query = Request.extractQueryParameters(request);
         String target = target(request, form, Optional.ofNullable(query.getValue(TARGET)));
@@ -158,15 +164,52 @@ final class Answers extends Handler.Abstract {
                 messages = messages.param(field.getName(), field.getValue());
             }
         }
-        byte[] body = body(request);
-        if (body == null) {
+        Map<String, Parts.Part> parts =
+                inParts ? parts(request, String.valueOf(type), form) : single(request, type, form);
+        if (parts == null) {
             return Answer.problem(
                     HttpStatus.PAYLOAD_TOO_LARGE_413, "A message has at most " + mostBytes + " bytes here.", null);
         }
-        byte[] made = messages.transform(encoded(body, type, format, form));
+        for (Map.Entry<String, Parts.Part> part : parts.entrySet()) {
+            String wanted = form.mapping().formatOfSource(part.getKey());
+            if (!MediaTypes.fits(part.getValue().type(), wanted)) {
+                return Answer.problem(
+                        HttpStatus.UNSUPPORTED_MEDIA_TYPE_415,
+                        "The part " + part.getKey() + " is " + wanted + ", this is "
+                                + part.getValue().type() + ".",
+                        "Content-Type: " + MediaTypes.of(wanted).get(0));
+            }
+        }
+        for (String other : form.others()) {
+            messages = messages.with(Inputs.bytes(other, encoded(parts, other, form)));
+        }
+        byte[] made = messages.transform(encoded(parts, form.source(), form));
         String answerType = MediaTypes.of(form.mapping().formatOf(target)).get(0);
         return new Answer(
                 HttpStatus.OK_200, answerType.startsWith("text/") ? answerType + "; charset=utf-8" : answerType, made);
+    }
+
+    private static boolean isOther(@Nullable String type, ServedMapping.Form form) {
+        return !form.others().isEmpty() || !MediaTypes.fits(type, form.mapping().formatOfSource(form.source()));
+    }
+
+    private static String expected(ServedMapping.Form form) {
+        return form.others().isEmpty()
+                ? MediaTypes.of(form.mapping().formatOfSource(form.source())).get(0)
+                : Parts.TYPE;
+    }
+
+    private @Nullable Map<String, Parts.Part> parts(Request request, String type, ServedMapping.Form form)
+            throws IOException {
+        List<String> sources = new ArrayList<>(List.of(form.source()));
+        sources.addAll(form.others());
+        return Parts.of(request, type, sources, mostBytes);
+    }
+
+    private @Nullable Map<String, Parts.Part> single(Request request, @Nullable String type, ServedMapping.Form form)
+            throws IOException {
+        byte[] body = body(request);
+        return body == null ? null : Map.of(form.source(), new Parts.Part(type, body));
     }
 
     private static @Nullable String target(Request request, ServedMapping.Form form, Optional<String> named) {
@@ -199,15 +242,18 @@ final class Answers extends Handler.Abstract {
     }
 
     /** A media type may say another encoding than that in which the source is read. */
-    private static byte[] encoded(byte[] body, @Nullable String type, String format, ServedMapping.Form form) {
+    private static byte[] encoded(Map<String, Parts.Part> parts, String source, ServedMapping.Form form) {
+        Parts.Part part = Objects.requireNonNull(parts.get(source));
+        String format = form.mapping().formatOfSource(source);
+        byte[] body = part.bytes();
         Optional<Charset> said;
         try {
-            said = MediaTypes.charset(type);
+            said = MediaTypes.charset(part.type());
         } catch (IllegalArgumentException e) {
             throw new ProblemException(Problem.error(Code.BAD_ENCODING, "There is no such encoding.")
                     .withValue(e.getMessage()));
         }
-        Charset read = form.mapping().encodingOf(form.source());
+        Charset read = form.mapping().encodingOf(source);
         // XML says its encoding itself, and a workbook is no text.
         if (said.isEmpty() || said.get().equals(read) || format.equals("xml") || format.equals("xlsx")) {
             return body;

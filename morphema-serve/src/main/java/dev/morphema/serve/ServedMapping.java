@@ -40,8 +40,9 @@ final class ServedMapping {
      *
      * @param version of the file that it was read from
      * @param source that messages are posted to
+     * @param others sources that each message has a part for, too
      */
-    record Form(Object version, Mapping mapping, String source, Map<String, Messages> byTarget) {}
+    record Form(Object version, Mapping mapping, String source, List<String> others, Map<String, Messages> byTarget) {}
 
     ServedMapping(
             String name,
@@ -72,27 +73,28 @@ final class ServedMapping {
         List<String> open = mapping.sources().stream()
                 .filter(source -> !further.names().containsKey(source))
                 .toList();
-        if (open.size() != 1) {
-            throw new ProblemException(Problem.error(
-                            Code.USAGE,
-                            open.isEmpty()
-                                    ? "The mapping " + name + " has no source that messages can be posted to."
-                                    : "The mapping " + name + " has several sources without an input: "
-                                            + String.join(", ", open) + ".")
-                    .withHelp("a message is the input of one source; the others are given when the server starts"));
+        if (open.isEmpty()) {
+            throw new ProblemException(
+                    Problem.error(Code.USAGE, "The mapping " + name + " has no source that messages can be posted to.")
+                            .withHelp("a message is the input of a source that is given none when the server starts"));
+        }
+        List<String> others = open.subList(1, open.size());
+        Inputs all = further;
+        for (String other : others) {
+            // Each message has its own in place of this.
+            all = all.andBytes(other, new byte[0]);
         }
         Map<String, Messages> byTarget = new LinkedHashMap<>();
         for (String target : mapping.targets()) {
             if (!mapping.hasManyDocuments(target)) {
-                byTarget.put(
-                        target, mapping.messages(open.get(0), target, further, RunOptions.DEFAULT.timeout(timeout)));
+                byTarget.put(target, mapping.messages(open.get(0), target, all, RunOptions.DEFAULT.timeout(timeout)));
             }
         }
         if (byTarget.isEmpty()) {
             throw new ProblemException(Problem.error(
                     Code.USAGE, "The mapping " + name + " has no target of one document, which could be an answer."));
         }
-        return new Form(version, mapping, open.get(0), byTarget);
+        return new Form(version, mapping, open.get(0), others, byTarget);
     }
 
     /** {@return the mapping; after a change of its file that which it is now, if that is sound} */
@@ -127,7 +129,7 @@ final class ServedMapping {
 
     /** It is told once, and the form before goes on. */
     private void refuse(Object version, Problem problem) {
-        form = new Form(version, form.mapping(), form.source(), form.byTarget());
+        form = new Form(version, form.mapping(), form.source(), form.others(), form.byTarget());
         log.accept(name + ": the changed mapping is not taken up: " + problem);
     }
 }

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.morphema.Inputs;
 import dev.morphema.Morphema;
-import dev.morphema.problem.ProblemException;
 import java.io.IOException;
 import java.net.ServerSocket;
 import java.net.URI;
@@ -110,6 +109,65 @@ class MappingServerTest {
         assertThat(answer.headers().firstValue("Content-Type")).contains(type);
     }
 
+    private static String part(String name, String type, String content) {
+        return "--b\r\nContent-Disposition: form-data; name=\"" + name + "\"\r\nContent-Type: " + type + "\r\n\r\n"
+                + content + "\r\n";
+    }
+
+    @ParameterizedTest(name = "{0} {1}")
+    @DisplayName("a message of several sources has a part for each")
+    @CsvSource(
+            delimiterString = " ~ ",
+            value = {
+                "200 ~ rows/text/csv + ships/application/json ~ [{\"ship\":\"Sula\",\"flag\":\"XX\"}]",
+                "200 ~ ships/text/plain + rows/application/octet-stream ~ \"flag\":\"XX\"",
+                "415 ~ rows/text/csv + ships/text/csv ~ The part ships is json, this is text/csv.",
+                "400 ~ rows/text/csv ~ The message has no part ships.",
+                "400 ~ rows/text/csv + ship/application/json ~ did you mean ships?",
+                "400 ~ rows/text/csv + rows/text/csv + ships/application/json ~ two parts rows"
+            })
+    void parts(int status, String parts, String answered) throws Exception {
+        Path file = Files.writeString(folder.resolve("flags.morphema"), """
+                morphema 1
+                source rows: csv
+                source ships: json
+                table flag for s in ships key s.ship
+                target out: json(indent = 0) { for r in rows { ship = r.ship  flag = flag[r.ship].flag } }
+                """);
+        try (MappingServer other = MappingServer.of(file)
+                .patience(Duration.ZERO)
+                .mostBytes(1_000)
+                .log(log::add)
+                .start()) {
+            StringBuilder body = new StringBuilder();
+            for (String part : parts.split(" \\+ ")) {
+                String[] words = part.split("/", 2);
+                String content = words[0].equals("rows") ? "ship\nSula\n" : "[{\"ship\": \"Sula\", \"flag\": \"XX\"}]";
+                body.append(part(words[0], words[1], content));
+            }
+            HttpRequest.Builder request = HttpRequest.newBuilder(other.address().resolve("/flags"))
+                    .header("Content-Type", "multipart/form-data; boundary=b")
+                    .POST(BodyPublishers.ofString(body + "--b--\r\n"));
+            HttpResponse<String> answer = send(request);
+            assertThat(answer.statusCode()).as(answer.body()).isEqualTo(status);
+            assertThat(answer.body()).contains(answered);
+        }
+    }
+
+    @Test
+    @DisplayName("parts that are too large, or end in the middle, are refused")
+    void badParts() throws Exception {
+        String type = "multipart/form-data; boundary=b";
+        String large = part("rows", "text/csv", "ship,kg\n" + "Sula,1\n".repeat(1_000));
+        assertThat(post("/arrival", large + "--b--\r\n", "Content-Type", type).statusCode())
+                .isEqualTo(413);
+        assertThat(post("/arrival", part("rows", "text/csv", "ship,kg\n"), "Content-Type", type)
+                        .statusCode())
+                .isEqualTo(400);
+        String good = part("rows", "text/csv", "ship,kg\nSula,1\n") + "--b--\r\n";
+        assertThat(post("/arrival", good, "Content-Type", type).body()).contains("Sula");
+    }
+
     @ParameterizedTest(name = "{0} {2}")
     @DisplayName("what is wrong has the status of whose matter it is")
     @CsvSource(
@@ -177,9 +235,45 @@ class MappingServerTest {
                 .contains("morphema_messages_seconds_count{mapping=\"arrival\",status=\"200\"} 1");
         assertThat(send(at("/openapi.json")).body())
                 .contains("\"/arrival\":{\"post\":")
-                .contains("\"name\":\"unit\"")
+                .contains("\"name\":\"unit\",\"in\":\"query\",\"required\":false,\"schema\":{\"type\":\"string\"}")
                 .contains("\"content\":{\"text/csv\":{}}");
         assertThat(server.paths()).containsExactly("/arrival");
+    }
+
+    @Test
+    @DisplayName("the description has the shapes of messages, and the parts of those that have several")
+    void described() throws Exception {
+        Files.writeString(folder.resolve("call.json"), """
+                {"ship": "Sula", "eta": "2026-03-05", "holds": [{"kg": 1.5}], "note": null}
+                """);
+        Path shaped = Files.writeString(folder.resolve("shaped.morphema"), """
+                morphema 1
+                param least: number
+                source call: json(sample = "call.json")
+                target o: json { ship = call.ship  kg = sum(call.holds.kg)  least = least }
+                """);
+        Path parts = Files.writeString(folder.resolve("parts.morphema"), """
+                morphema 1
+                source a: csv
+                source b: xml
+                target o: json { n = count(a)  b = count(b.x) }
+                """);
+        try (MappingServer other =
+                MappingServer.of(shaped, parts).patience(Duration.ZERO).start()) {
+            String description = send(HttpRequest.newBuilder(other.address().resolve("/openapi.json")))
+                    .body();
+            assertThat(description)
+                    .contains("\"name\":\"least\",\"in\":\"query\",\"required\":true,\"schema\":{\"type\":\"number\"}")
+                    .contains("{\"application/json\":{\"schema\":{\"type\":\"object\",\"properties\":{"
+                            + "\"ship\":{\"type\":\"string\"},\"eta\":{\"type\":\"string\"},"
+                            + "\"holds\":{\"type\":\"array\",\"items\":{\"type\":\"object\",\"properties\":{"
+                            + "\"kg\":{\"type\":\"number\"}},\"required\":[\"kg\"]}},\"note\":{}},"
+                            + "\"required\":[\"ship\",\"eta\",\"holds\",\"note\"]}}}")
+                    .contains("{\"multipart/form-data\":{\"schema\":{\"type\":\"object\",\"properties\":{"
+                            + "\"a\":{\"type\":\"string\",\"contentMediaType\":\"text/csv\"},"
+                            + "\"b\":{\"type\":\"string\",\"contentMediaType\":\"application/xml\"}},"
+                            + "\"required\":[\"a\",\"b\"]}}}");
+        }
     }
 
     /** Another content of the mapping, and a time at which it changed that is another one. */
@@ -216,9 +310,6 @@ class MappingServerTest {
                 table flag for s in ships key s.ship
                 target o: json(indent = 0) { for r in rows { flag = flag[r.ship].flag } }
                 """);
-        assertThatThrownBy(() -> MappingServer.of(two).start())
-                .isInstanceOf(ProblemException.class)
-                .hasMessageContaining("several sources without an input: ships, rows");
         try (MappingServer other = MappingServer.of(two)
                 .inputs("two", Inputs.text("ships", "ship,flag\nSula,XX\n"))
                 .start()) {
