@@ -5,6 +5,8 @@ import dev.morphema.Result;
 import java.io.PrintWriter;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 
@@ -45,6 +47,18 @@ final class Account {
                 .forEach(missed -> out.println("missed  " + missed.table() + ": " + counted(missed.count(), "look-up")
                         + " without a row" + (values ? ", most often " + keys(missed.keys()) : "")));
         out.println("took    " + BigDecimal.valueOf(nanos, NANOS).setScale(2, RoundingMode.HALF_UP) + " s");
+    }
+
+    /** {@return what was read and written, for a line of a log} */
+    static String inOneLine(Mapping mapping, Result result) {
+        List<String> words = new ArrayList<>();
+        result.read().forEach((source, count) -> words.add(source + " " + grouped(count)));
+        String read = String.join(", ", words);
+        words.clear();
+        mapping.targets()
+                .forEach(target ->
+                        words.add(target + " " + grouped(result.written().getOrDefault(target, 0L))));
+        return "read " + read + "; written " + String.join(", ", words);
     }
 
     private static String keys(Map<String, Long> keys) {

@@ -16,22 +16,24 @@ import java.util.Optional;
 
 /**
  * The inputs of a run as the command line names them: files, patterns, standard input, databases
- * and addresses. What was got from addresses is gone when this is closed.
+ * and addresses.
  */
-final class GivenInputs implements AutoCloseable {
+final class GivenInputs {
     private static final String STANDARD = "-";
 
     private final Terminal terminal;
     private final Mapping mapping;
     private final Connections connections;
     private final Limits limits;
-    private final List<Fetched> fetched = new ArrayList<>();
+    private final WebInputs web;
+    private boolean allAddresses = true;
 
-    GivenInputs(Terminal terminal, Mapping mapping, Connections connections, Limits limits) {
+    GivenInputs(Terminal terminal, Mapping mapping, Connections connections, Limits limits, WebInputs web) {
         this.terminal = terminal;
         this.mapping = mapping;
         this.connections = connections;
         this.limits = limits;
+        this.web = web;
     }
 
     /**
@@ -66,15 +68,16 @@ final class GivenInputs implements AutoCloseable {
         if (words.size() == 1) {
             Optional<Database> database = connections.database(words.get(0));
             if (database.isPresent()) {
+                allAddresses = false;
                 return inputs.andInput(source, database.get().input());
             }
-            Optional<WebSource> web = connections.web(words.get(0));
-            if (web.isPresent()) {
-                Fetched pages = web.get().limits(limits).fetch();
-                fetched.add(pages);
+            Optional<WebSource> address = connections.web(words.get(0));
+            if (address.isPresent()) {
+                Fetched pages = web.get(words.get(0), address.get().limits(limits));
                 return inputs.andInputs(source, pages.pages());
             }
         }
+        allAddresses = false;
         return inputs.andFiles(source, files(source, words));
     }
 
@@ -106,8 +109,8 @@ final class GivenInputs implements AutoCloseable {
         return files;
     }
 
-    @Override
-    public void close() {
-        fetched.forEach(Fetched::close);
+    /** {@return whether all inputs came from addresses, so that it is known whether anything is new} */
+    boolean areAllAddresses() {
+        return allAddresses;
     }
 }

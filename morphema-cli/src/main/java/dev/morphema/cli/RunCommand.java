@@ -3,23 +3,19 @@ package dev.morphema.cli;
 import dev.morphema.Checked;
 import dev.morphema.Inputs;
 import dev.morphema.Mapping;
-import dev.morphema.Outputs;
 import dev.morphema.Result;
 import dev.morphema.RunControl;
 import dev.morphema.RunOptions;
 import dev.morphema.format.Insertion;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
-import dev.morphema.jdbc.Database;
 import dev.morphema.problem.NearNames;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.schemas.Validation;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
@@ -32,9 +28,6 @@ import picocli.CommandLine.Model.PositionalParamSpec;
 /** {@code morphema run}: runs a mapping on inputs and outputs. */
 final class RunCommand extends TerminalCommand {
     private static final String STANDARD = "-";
-
-    /** The format whose documents are no texts. */
-    private static final String WORKBOOK = "xlsx";
 
     private final PositionalParamSpec file = mappingFile();
     private final OptionSpec allowRead = allowRead();
@@ -93,6 +86,13 @@ final class RunCommand extends TerminalCommand {
             "Where in the document of --merge-into, as in config.ports; without it, into the outermost record or the root element.");
     private final OptionSpec replace =
             flag("--replace", "With --merge-into: entries that are there already are replaced.");
+    private final OptionSpec every = value(
+            "--every",
+            String.class,
+            "PERIOD",
+            "Run again and again, such as every 30s, 5m, 1h or PT1H; inputs from addresses are asked for what is new, and without it nothing is run.");
+    private final OptionSpec rounds =
+            value("--rounds", Integer.class, "COUNT", "With --every: so many rounds; without it, until it is stopped.");
     private final OptionSpec quiet = flag("--quiet", "Say nothing of what was read and written.");
 
     RunCommand(Terminal terminal) {
@@ -116,7 +116,8 @@ final class RunCommand extends TerminalCommand {
                         params,
                         validate,
                         allowRead))
-                .addArgGroup(group("Memory, threads and limits", 2, memory, threads, limits));
+                .addArgGroup(group("Again and again", 2, every, rounds))
+                .addArgGroup(group("Memory, threads and limits", 3, memory, threads, limits));
         spec.usageMessage()
                 .footerHeading("%nExamples%n")
                 .footer(
@@ -160,40 +161,77 @@ final class RunCommand extends TerminalCommand {
             throw new ProblemException(checked.problems());
         }
         printer.printEach(checked.problems());
-        Map<String, String> outputs = outputs(mapping);
+        GivenOutputs outputs = outputs(mapping);
+        if (every.getValue() == null && rounds.getValue() != null) {
+            throw usage("--rounds says something of --every, which is not given.", null);
+        }
+        Connections known = Connections.of(connections.getValue(), System.getenv());
+        try (WebInputs web = new WebInputs()) {
+            if (every.getValue() != null) {
+                return rounds().run(() -> {
+                    Optional<Result> result = turn(mapping, outputs, known, web);
+                    return result.map(done -> told(mapping, done)).orElse("nothing new");
+                });
+            }
+            Result result = turn(mapping, outputs, known, web).orElseThrow();
+            if (summary != null) {
+                summary.write(result, outputs.places(), checked.problems(), secondsSince(start));
+            }
+            if (!checked.problems().isEmpty() && !result.warnings().isEmpty()) {
+                terminal().words().println();
+            }
+            printer.printEach(result.warnings(), result.kindsOfWarnings());
+            long warnings = checked.problems().size() + result.warningsInAll();
+            if (warnings > 0) {
+                terminal().words().println();
+                terminal().words().println(ProblemPrinter.counted(0, warnings));
+            }
+            if (!isOn(quiet)) {
+                new Account(terminal().words(), !hidesValues())
+                        .print(mapping, result, outputs.places(), System.nanoTime() - start);
+            }
+            return ExitCode.GOOD;
+        }
+    }
+
+    /** {@return what one run came to; empty if there was nothing new to run it on} */
+    private Optional<Result> turn(Mapping mapping, GivenOutputs outputs, Connections known, WebInputs web) {
         RunControl control = new RunControl();
-        Result result;
         try (Progress progress = Progress.of(control, terminal());
                 Interruption interruption = terminal().interruptions().of(control)) {
-            Connections known = Connections.of(connections.getValue(), System.getenv());
-            try (GivenInputs inputs = new GivenInputs(terminal(), mapping, known, limits())) {
-                result = mapping.run(
-                        inputs(inputs, mapping),
-                        staged(mapping, outputs, known),
-                        options().control(control));
+            GivenInputs given = new GivenInputs(terminal(), mapping, known, limits(), web);
+            Inputs inputs = inputs(given, mapping);
+            if (web.isTaken() && given.areAllAddresses()) {
+                return Optional.empty();
             }
+            Result result = mapping.run(inputs, outputs.staged(known), options().control(control));
+            web.take();
+            return Optional.of(result);
         } catch (ProblemException e) {
-            if (Main.isBrokenPipe(e) && outputs.values().stream().anyMatch(place -> !place.equals(STANDARD))) {
+            if (Main.isBrokenPipe(e) && outputs.areFilesThere()) {
                 terminal().words().println("Standard output was closed before its end; the files are written.");
             }
             throw e;
         }
-        if (summary != null) {
-            summary.write(result, outputs, checked.problems(), secondsSince(start));
+    }
+
+    private Rounds rounds() {
+        Integer most = rounds.getValue();
+        if (most != null && most < 1) {
+            throw usage("--rounds takes a number from 1 on.", null);
         }
-        if (!checked.problems().isEmpty() && !result.warnings().isEmpty()) {
-            terminal().words().println();
+        if (summary.getValue() != null) {
+            throw usage("--summary tells of one run, and --every makes many.", null);
         }
-        printer.printEach(result.warnings(), result.kindsOfWarnings());
-        long warnings = checked.problems().size() + result.warningsInAll();
-        if (warnings > 0) {
-            terminal().words().println();
-            terminal().words().println(ProblemPrinter.counted(0, warnings));
+        if (words(in).stream().anyMatch(word -> word.equals(STANDARD) || word.endsWith("=" + STANDARD))) {
+            throw usage("Standard input can be read once, and --every reads again.", null);
         }
-        if (!isOn(quiet)) {
-            new Account(terminal().words(), !hidesValues()).print(mapping, result, outputs, System.nanoTime() - start);
-        }
-        return ExitCode.GOOD;
+        return new Rounds(terminal(), !hidesValues(), Period.of(every.getValue()), most);
+    }
+
+    private String told(Mapping mapping, Result result) {
+        terminal().problems(!hidesValues()).printEach(result.warnings(), result.kindsOfWarnings());
+        return Account.inOneLine(mapping, result);
     }
 
     private static double secondsSince(long start) {
@@ -230,107 +268,26 @@ final class RunCommand extends TerminalCommand {
         return inputs.named(NamedWords.of(words(in), mapping.sources(), "source", "--in"), standardTaken);
     }
 
-    private Map<String, String> outputs(Mapping mapping) {
-        Map<String, String> outputs = new LinkedHashMap<>();
-        take(outputs, NamedWords.of(words(out), mapping.targets(), "target", "--out"));
-        Map<String, List<String>> merged = merged(mapping);
-        take(outputs, merged);
-        merged.keySet().forEach(target -> requireMergeable(mapping, target));
-        if (!outputs.isEmpty()) {
-            return outputs;
-        }
-        if (mapping.targets().isEmpty()) {
-            throw usage("The mapping has no target, so there is nothing to write.", null);
-        }
-        Map<String, String> all = new LinkedHashMap<>();
-        mapping.targets().forEach(target -> all.put(target, STANDARD));
-        return all;
-    }
-
-    private static void take(Map<String, String> outputs, Map<String, List<String>> given) {
-        given.forEach((target, words) -> {
-            if (words.size() > 1 || outputs.putIfAbsent(target, words.get(0)) != null) {
-                throw usage("The target " + target + " is given twice.", null);
-            }
-        });
-    }
-
-    /** {@return the target whose output is put into a document, with the file of that; or none} */
-    private Map<String, List<String>> merged(Mapping mapping) {
+    private GivenOutputs outputs(Mapping mapping) {
         String into = mergeInto.getValue();
-        if (into != null) {
-            return NamedWords.of(List.of(into), mapping.targets(), "target", "--merge-into");
-        }
-        if (at.getValue() != null || isOn(replace)) {
+        String place = at.getValue();
+        if (into == null && (place != null || isOn(replace))) {
             throw usage("--at and --replace say something of --merge-into, which is not given.", null);
-        }
-        return Map.of();
-    }
-
-    private void requireMergeable(Mapping mapping, String target) {
-        if (mapping.hasManyDocuments(target)) {
-            throw usage("The target " + target + " has many documents, and one is put into another.", null);
         }
         if (isOn(append) && isOn(replace)) {
             throw usage("--append adds to what --replace would take away.", "give one of them");
         }
-        if (isOn(validate)) {
+        if (into != null && isOn(validate)) {
             throw usage(
                     "--validate looks at whole documents, and --merge-into writes a part of one.",
                     "morphema validate looks at the file afterwards");
         }
-    }
-
-    private Insertion.Existing existing() {
-        if (isOn(replace)) {
-            return Insertion.Existing.REPLACED;
-        }
-        return isOn(append) ? Insertion.Existing.EXTENDED : Insertion.Existing.REFUSED;
-    }
-
-    private Outputs staged(Mapping mapping, Map<String, String> outputs, Connections connections) {
-        long shown = outputs.values().stream().filter(STANDARD::equals).count();
-        Outputs staged = Outputs.NONE;
-        for (Map.Entry<String, String> output : outputs.entrySet()) {
-            String target = output.getKey();
-            if (merged(mapping).containsKey(target)) {
-                String place = at.getValue();
-                staged = staged.andMerged(
-                        target,
-                        Path.of(output.getValue()),
-                        place == null ? List.of() : EntryPath.of(place),
-                        existing());
-                continue;
-            }
-            if (output.getValue().equals(STANDARD)) {
-                if (terminal().look().colourOut() && mapping.formatOf(target).equals(WORKBOOK)) {
-                    throw usage("A workbook is not for a screen.", "--out " + target + "=FILE.xlsx");
-                }
-                ShownOutput place = new ShownOutput(terminal(), shown > 1 ? target : "", mapping.formatOf(target));
-                staged = mapping.hasManyDocuments(target)
-                        ? staged.andDocuments(target, place::show)
-                        : staged.andStream(target, place.stream());
-                continue;
-            }
-            Optional<Database> database = connections.database(output.getValue());
-            if (database.isPresent()) {
-                staged = staged.andRecords(target, database.get().output());
-                continue;
-            }
-            Path place = Path.of(output.getValue());
-            staged = and(staged, mapping, target, place);
-        }
-        return staged;
-    }
-
-    private Outputs and(Outputs outputs, Mapping mapping, String target, Path place) {
-        if (mapping.hasManyDocuments(target)) {
-            if (isOn(append)) {
-                throw usage("A folder of documents is not appended to.", null);
-            }
-            return outputs.andFolder(target, place);
-        }
-        return isOn(append) ? outputs.andAppended(target, place) : outputs.andFile(target, place);
+        Insertion.Existing existing = isOn(replace)
+                ? Insertion.Existing.REPLACED
+                : isOn(append) ? Insertion.Existing.EXTENDED : Insertion.Existing.REFUSED;
+        GivenOutputs.Merge merge = new GivenOutputs.Merge(
+                into == null ? List.of() : List.of(into), place == null ? List.of() : EntryPath.of(place), existing);
+        return new GivenOutputs(terminal(), mapping, words(out), merge, isOn(append));
     }
 
     private RunOptions options() {

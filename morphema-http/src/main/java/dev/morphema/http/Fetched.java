@@ -2,9 +2,13 @@ package dev.morphema.http;
 
 import dev.morphema.format.Input;
 import dev.morphema.output.Spool;
+import java.io.BufferedInputStream;
+import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 
 /**
  * What was got from an address: in memory while it is little, else in temporary files, which are
@@ -12,6 +16,7 @@ import java.util.List;
  */
 public final class Fetched implements AutoCloseable {
     private final List<Page> pages = new ArrayList<>();
+    private Map<String, String> conditions = Map.of();
 
     /** A page with what problems call it. */
     private record Page(String name, Spool bytes) implements Input {
@@ -31,10 +36,47 @@ public final class Fetched implements AutoCloseable {
         }
     }
 
-    Input add(String name, Spool bytes) {
+    Input add(String name, Spool bytes, Map<String, String> howToAskForNew) {
         Page page = new Page(name, bytes);
         pages.add(page);
+        conditions = pages.size() == 1 ? Map.copyOf(howToAskForNew) : Map.of();
         return page;
+    }
+
+    /**
+     * {@return headers by which only what is new is asked for}; none for several pages, of which the
+     * first may be as it was and others not
+     */
+    Map<String, String> conditions() {
+        return conditions;
+    }
+
+    boolean hasSameContent(Fetched other) {
+        if (pages.size() != other.pages.size()) {
+            return false;
+        }
+        for (int i = 0; i < pages.size(); i++) {
+            if (!haveSameContent(pages.get(i), other.pages.get(i))) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static boolean haveSameContent(Page one, Page other) {
+        if (one.size() != other.size()) {
+            return false;
+        }
+        try (InputStream mine = new BufferedInputStream(one.open());
+                InputStream others = new BufferedInputStream(other.open())) {
+            int read = mine.read();
+            while (read >= 0 && read == others.read()) {
+                read = mine.read();
+            }
+            return read < 0 && others.read() < 0;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     /** {@return the pages in order, at least one} */

@@ -31,7 +31,8 @@ final class Pages {
 
     private Pages() {}
 
-    static Fetched fetch(Requests requests, URI first, List<String> nextField) {
+    /** {@return the pages, or null if the first was asked for under a condition and is as it was} */
+    static @Nullable Fetched fetch(Requests requests, URI first, List<String> nextField) {
         Fetched fetched = new Fetched();
         Set<URI> seen = new HashSet<>();
         try {
@@ -41,9 +42,12 @@ final class Pages {
                     throw requests.refused(address, "The pages lead back to one that was read.", null);
                 }
                 Requests.Answer answer = requests.get(address, first);
+                if (answer.bytes() == null) {
+                    return null;
+                }
                 int number = seen.size();
                 String name = Requests.shown(address) + (number == 1 ? "" : ", page " + number);
-                Input page = fetched.add(name, answer.bytes());
+                Input page = fetched.add(name, answer.bytes(), answer.conditions());
                 String next = next(answer, page, nextField);
                 address = next == null ? null : requests.within(first, answer.address(), next);
             }

@@ -13,11 +13,13 @@ import java.io.InputStream;
 import java.net.ConnectException;
 import java.net.URI;
 import java.net.http.HttpClient;
+import java.net.http.HttpHeaders;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.net.http.HttpTimeoutException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -29,6 +31,9 @@ final class Requests {
     private static final Set<Integer> REDIRECTS = Set.of(301, 302, 303, 307, 308);
     /** Too many requests, and servers that are busy or away for a while. */
     private static final Set<Integer> MAY_PASS = Set.of(408, 425, 429, 502, 503, 504);
+
+    /** Headers that ask for what is new only. */
+    private static final Set<String> CONDITIONS = Set.of("If-None-Match", "If-Modified-Since");
 
     private static final int MOST_REDIRECTS = 5;
     private static final Duration LONGEST_PAUSE = Duration.ofMinutes(1);
@@ -60,10 +65,11 @@ final class Requests {
      * What a server answered.
      *
      * @param address from which it came in the end
-     * @param bytes decompressed
+     * @param bytes decompressed; null if it is as it was, by the conditions that were sent
      * @param links the headers of that name
+     * @param conditions headers by which only what is new is asked for
      */
-    record Answer(URI address, Spool bytes, List<String> links) {}
+    record Answer(URI address, @Nullable Spool bytes, List<String> links, Map<String, String> conditions) {}
 
     /** An answer that may be another one in a while. */
     private static final class PassingException extends Exception {
@@ -162,6 +168,10 @@ final class Requests {
 
     private Answer answer(URI address, HttpResponse<InputStream> response) throws PassingException {
         int status = response.statusCode();
+        if (status == 304 && headers.keySet().stream().anyMatch(CONDITIONS::contains)) {
+            close(response);
+            return new Answer(address, null, List.of(), Map.of());
+        }
         if (status != 200) {
             String start = start(response);
             ProblemException problem = refused(
@@ -174,7 +184,17 @@ final class Requests {
             throw problem;
         }
         return new Answer(
-                address, spooled(address, response), response.headers().allValues("Link"));
+                address,
+                spooled(address, response),
+                response.headers().allValues("Link"),
+                conditions(response.headers()));
+    }
+
+    private static Map<String, String> conditions(HttpHeaders headers) {
+        Map<String, String> conditions = new LinkedHashMap<>();
+        headers.firstValue("ETag").ifPresent(tag -> conditions.put("If-None-Match", tag));
+        headers.firstValue("Last-Modified").ifPresent(time -> conditions.put("If-Modified-Since", time));
+        return conditions;
     }
 
     private static String meaning(int status) {

@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 
 /**
  * An address from which inputs are got by HTTP (RFC 9110), perhaps in pages. Immutable and safe for
@@ -111,11 +112,35 @@ public final class WebSource {
      * @throws ProblemException if one could not be got
      */
     public Fetched fetch() {
+        return Objects.requireNonNull(Pages.fetch(requests(headers), address, nextField));
+    }
+
+    /**
+     * {@return all pages, if there is anything new since they were got before; else empty}. A server
+     * that says how to ask for what is new (RFC 9110, section 13) need not send the rest again.
+     *
+     * @param before which is not closed yet
+     * @throws ProblemException if a page could not be got
+     */
+    public Optional<Fetched> fetchSince(Fetched before) {
+        Map<String, String> conditional = new LinkedHashMap<>(headers);
+        conditional.putAll(before.conditions());
+        Fetched now = Pages.fetch(requests(conditional), address, nextField);
+        if (now == null) {
+            return Optional.empty();
+        }
+        if (now.hasSameContent(before)) {
+            now.close();
+            return Optional.empty();
+        }
+        return Optional.of(now);
+    }
+
+    private Requests requests(Map<String, String> asked) {
         HttpClient client = HttpClient.newBuilder()
                 .connectTimeout(timeout)
                 .followRedirects(HttpClient.Redirect.NEVER)
                 .build();
-        Requests requests = new Requests(client, headers, timeout, attempts, limits, pauses);
-        return Pages.fetch(requests, address, nextField);
+        return new Requests(client, asked, timeout, attempts, limits, pauses);
     }
 }

@@ -134,6 +134,23 @@ class WebSourceTest {
     }
 
     @Test
+    @DisplayName("what is as it was is not got again, by what the server says or by what it sends")
+    void since() {
+        give("/tagged", new Answer(200, "[1]", "ETag", "\"a\""), new Answer(304, ""), new Answer(200, "[2]"));
+        give("/plain", new Answer(200, "[1]"), new Answer(200, "[1]"), new Answer(200, "[2]"));
+        for (String path : List.of("/tagged", "/plain")) {
+            try (Fetched before = source(path).fetch()) {
+                assertThat(source(path).fetchSince(before)).isEmpty();
+                Fetched now = source(path).fetchSince(before).orElseThrow();
+                assertThat(now.pages()).hasSize(1);
+                now.close();
+            }
+        }
+        give("/never", new Answer(304, ""));
+        assertThat(refused(source("/never")).message()).startsWith("The server answers with the status 304");
+    }
+
+    @Test
     @DisplayName("pages follow links of headers and of fields, as one sequence")
     void pages() throws IOException {
         give("/a", new Answer(200, "[{\"x\":1}]", "Link", "</z>; rel=\"prev\", </a?page=2>; rel=\"next\""));
