@@ -43,6 +43,44 @@ class FormatsTest {
     }
 
     @Test
+    @DisplayName("a field whose text is a document of its own is read as that document")
+    void documentsInFields() {
+        String mapping = """
+                source m: csv { p: json  n: xml }
+                target o: jsonl { for r in m { kg = sum(r.p.lots.kg)  all? = r.p  n? = r.n.note.text  lang? = r.n.note.@lang } }
+                """;
+        assertThat(run(mapping, Inputs.text("m", """
+                        p,n
+                        "{""lots"":[{""kg"":1.5},{""kg"":2}]}",<note lang="no"><text>hei</text></note>
+                        ,
+                        "[1]",
+                        """))).isEqualTo("""
+                        {"kg":3.5,"all":{"lots":[{"kg":1.5},{"kg":2}]},"n":"hei","lang":"no"}
+                        {"kg":0}
+                        {"kg":0,"all":[1]}
+                        """);
+        assertThat(run(
+                        "source m: json { p: json }\ntarget o: jsonl { for r in m { x = r.p.x } }",
+                        Inputs.text("m", "[{\"p\":\"{\\\"x\\\":1}\"},{\"p\":{\"x\":2}},{\"p\":null},{}]")))
+                .isEqualTo("{\"x\":1}\n{\"x\":2}\n{}\n{}\n");
+    }
+
+    @Test
+    @DisplayName("a document in a field that is not well-formed is told with the place of the field")
+    void wrongDocumentsInFields() {
+        Problem problem = failure(
+                "source m: csv { p: json }\ntarget o: jsonl { for r in m { x = r.p.x } }",
+                Inputs.text("m", "p\n{\"\"x\"\":}\n".replace("{\"\"x\"\":}", "\"{\"\"x\"\":}\"")));
+        assertThat(problem.message()).startsWith("This is not well-formed JSON here: a value is expected.");
+        assertThat(problem.input()).hasToString("m:2, record 1, field p");
+        assertThat(failure(
+                                "source m: csv\nparam p: json\ntarget o: jsonl { for r in m { x = p.x } }",
+                                Inputs.text("m", ""))
+                        .help())
+                .contains("a rule reads a text by json(x)");
+    }
+
+    @Test
     @DisplayName("CSV: rows that are too short, columns without name or of the same name")
     void csvRagged() {
         assertThat(csv("", "a,b,c\n1\n")).isEqualTo("{\"a\":\"1\"}\n");

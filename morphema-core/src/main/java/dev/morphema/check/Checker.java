@@ -12,6 +12,7 @@ import dev.morphema.syntax.Expr;
 import dev.morphema.syntax.MappingTree;
 import dev.morphema.syntax.Name;
 import dev.morphema.syntax.TypeRef;
+import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
 import java.util.ArrayList;
@@ -321,12 +322,27 @@ public final class Checker {
     }
 
     /** {@return the kind and conversion of a type, or null if there is none such} */
+    DeclaredTypes.@Nullable Declared declaredFieldType(TypeRef type) {
+        Converter document = TypeConverters.NAMES.contains(type.name())
+                ? null
+                : environment.functions().documentTypes().get(type.name());
+        if (document != null && type.arguments().isEmpty()) {
+            return new DeclaredTypes.Declared(Kind.RECORD, document, true);
+        }
+        return declaredType(type);
+    }
+
+    /** As {@link #declaredFieldType}, for what is no field of a source. */
     DeclaredTypes.@Nullable Declared declaredType(TypeRef type) {
         if (!TypeConverters.NAMES.contains(type.name())) {
             report(type.span()
                     .error(Code.UNKNOWN_TYPE, "There is no type " + type.name() + ".")
-                    .withHelp(NearNames.proposal(type.name(), TypeConverters.NAMES)
-                            .orElse(null)));
+                    .withHelp(
+                            environment.functions().documentTypes().containsKey(type.name())
+                                    ? "fields of sources have this type, without parentheses; a rule reads a text by "
+                                            + type.name() + "(x)"
+                                    : NearNames.proposal(type.name(), TypeConverters.NAMES)
+                                            .orElse(null)));
             return null;
         }
         List<String> arguments = type.arguments().stream().map(Constant::text).toList();

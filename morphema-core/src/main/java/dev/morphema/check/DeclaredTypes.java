@@ -11,8 +11,17 @@ import org.jspecify.annotations.Nullable;
 
 /** The types that a source declares for its fields. Not changed once its places are asked for. */
 final class DeclaredTypes {
-    /** A declared type of a field. */
-    record Declared(Kind kind, Converter converter) {}
+    /**
+     * A declared type of a field.
+     *
+     * @param kind of its values
+     * @param isDocument whether its texts are documents of their own, which may hold anything
+     */
+    record Declared(Kind kind, Converter converter, boolean isDocument) {
+        Declared(Kind kind, Converter converter) {
+            this(kind, converter, false);
+        }
+    }
 
     private final Map<FieldName, DeclaredTypes> fields = new LinkedHashMap<>();
     /** Types of fields wherever they stand; of the whole source. */

@@ -56,6 +56,11 @@ final class Needs {
         }
     }
 
+    /** Everything at a place is needed. */
+    void whole(Place place) {
+        at(place).whole = true;
+    }
+
     /** {@return whether the sample shows none of the fields of a source that the mapping uses} */
     boolean isForeign(Place source) {
         Uses uses = sources.getOrDefault(source, Uses.NONE);

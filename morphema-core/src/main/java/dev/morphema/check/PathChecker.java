@@ -152,6 +152,9 @@ final class PathChecker {
             Place child = node.child(name);
             checker.needs().step(child, isForeseen);
             Type of = typeOf(child);
+            if (isDocument(child)) {
+                checker.needs().whole(child);
+            }
             type = type == null ? of : type.or(of);
             Shape shape = node.shape();
             warnIfAmbiguous(shape, name, written);
@@ -245,8 +248,15 @@ final class PathChecker {
                 : NearNames.proposal(name, known).orElse(null);
     }
 
-    /** What is known of the value at a place in a source. */
-    static Type typeOf(Place node) {
+    private static boolean isDocument(Place node) {
+        return node.declared() != null && node.declared().isDocument();
+    }
+
+    /** What is known of the value at a place in a source; in a document of its own is anything. */
+    private static Type typeOf(Place node) {
+        if (isDocument(node)) {
+            return Type.UNKNOWN;
+        }
         Shape shape = node.shape();
         Cardinality cardinality = node.isFlat() ? Cardinality.ONE : Cardinality.UNKNOWN;
         if (shape != null && shape.isMany()) {

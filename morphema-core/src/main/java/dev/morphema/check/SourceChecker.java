@@ -111,7 +111,7 @@ final class SourceChecker {
     }
 
     private void declare(DeclaredTypes types, Place root, Decl.FieldType fieldType) {
-        DeclaredTypes.Declared type = checker.declaredType(fieldType.type());
+        DeclaredTypes.Declared type = checker.declaredFieldType(fieldType.type());
         if (type == null) {
             return;
         }

@@ -1,7 +1,9 @@
 package dev.morphema.function;
 
+import dev.morphema.value.Converter;
 import dev.morphema.value.Value;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -18,6 +20,7 @@ public final class FunctionSet {
     private final Map<String, Supplier<Function>> makers = new LinkedHashMap<>();
 
     private final Map<String, Function> functions = new HashMap<>();
+    private final Map<String, Converter> documentTypes = new LinkedHashMap<>();
 
     FunctionSet() {}
 
@@ -69,6 +72,20 @@ public final class FunctionSet {
     /** Adds a function over many values. */
     void aggregate(String signature, Function.Starter starter, Trait... traits) {
         add(signature, () -> new Function.Aggregate(Signature.parse(signature), Traits.pure(traits), starter));
+    }
+
+    /**
+     * Adds a type of fields whose texts are documents of their own.
+     *
+     * @param name of the type
+     * @param reader gives what a text holds; safe for use by many threads
+     */
+    public void documentType(String name, Converter reader) {
+        documentTypes.put(name, reader);
+    }
+
+    Map<String, Converter> documentTypes() {
+        return Collections.unmodifiableMap(documentTypes);
     }
 
     private void add(String signature, Supplier<Function> maker) {

@@ -1,8 +1,10 @@
 package dev.morphema.function;
 
+import dev.morphema.value.Converter;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -82,6 +84,12 @@ public final class FunctionTable {
             families.get(familiesMade++).addTo(made);
         }
         return made.find(name);
+    }
+
+    /** {@return the types of fields whose texts are documents of their own, by name} */
+    public synchronized Map<String, Converter> documentTypes() {
+        names();
+        return made.documentTypes();
     }
 
     /** {@return the names of all functions, grouped by what they are about} */

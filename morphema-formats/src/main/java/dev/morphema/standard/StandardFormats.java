@@ -18,6 +18,7 @@ import dev.morphema.json.JsonTarget;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
 import dev.morphema.xml.XmlSource;
 import dev.morphema.xml.XmlTarget;
@@ -63,8 +64,15 @@ public final class StandardFormats {
     private static void addTo(FunctionSet functions) {
         add(functions, "json(text: text): any", JsonSource.document());
         add(functions, "xml(text: text): any", new XmlSource());
+        functions.documentType("json", value -> document(JsonSource.document(), value));
+        functions.documentType("xml", value -> document(new XmlSource(), value));
         functions.scalar("jsonText(value: any): text", arguments -> DocumentTexts.json(arguments[0]));
         functions.scalar("xmlText(value: record): text", arguments -> DocumentTexts.xml(arguments[0]));
+    }
+
+    /** What is no text is what the document around has made of it already. */
+    private static Value document(SourceFormat format, Value value) {
+        return value instanceof TextValue text ? parsed(format, Projection.everything(), text.text()) : value;
     }
 
     private static void add(FunctionSet functions, String signature, SourceFormat format) {
