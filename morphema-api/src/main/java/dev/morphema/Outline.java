@@ -28,6 +28,11 @@ public final class Outline {
                 .orElse(false);
     }
 
+    /** {@return the schema of a source, as the mapping names it} */
+    public Optional<String> schemaOf(String source) {
+        return Optional.ofNullable(mapping.source(source)).flatMap(CheckedMapping.Source::schema);
+    }
+
     /** {@return what the documents of a target are like, by its schema} */
     public Optional<Shape> target(String name) {
         return mapping.targets().stream()

@@ -7,6 +7,11 @@ import dev.morphema.format.Limits;
 import dev.morphema.http.Fetched;
 import dev.morphema.http.WebSource;
 import dev.morphema.jdbc.Database;
+import dev.morphema.problem.Problem;
+import dev.morphema.problem.ProblemException;
+import dev.morphema.schemas.ApiCall;
+import dev.morphema.shape.SchemaReader;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -26,14 +31,23 @@ final class GivenInputs {
     private final Connections connections;
     private final Limits limits;
     private final WebInputs web;
+    private final SchemaReader.Files schemas;
     private boolean allAddresses = true;
 
-    GivenInputs(Terminal terminal, Mapping mapping, Connections connections, Limits limits, WebInputs web) {
+    /** @param schemas opens what the mapping names */
+    GivenInputs(
+            Terminal terminal,
+            Mapping mapping,
+            Connections connections,
+            Limits limits,
+            WebInputs web,
+            SchemaReader.Files schemas) {
         this.terminal = terminal;
         this.mapping = mapping;
         this.connections = connections;
         this.limits = limits;
         this.web = web;
+        this.schemas = schemas;
     }
 
     /**
@@ -73,12 +87,27 @@ final class GivenInputs {
             }
             Optional<WebSource> address = connections.web(words.get(0));
             if (address.isPresent()) {
+                checkCall(source, address.get());
                 Fetched pages = web.get(words.get(0), address.get().limits(limits));
                 return inputs.andInputs(source, pages.pages());
             }
         }
         allAddresses = false;
         return inputs.andFiles(source, files(source, words));
+    }
+
+    /** An interface that is described is not called in a way that it does not know. */
+    private void checkCall(String source, WebSource address) {
+        mapping.outline().schemaOf(source).ifPresent(schema -> {
+            try {
+                List<Problem> problems = ApiCall.problems(schema, schemas, address.address());
+                if (!problems.isEmpty()) {
+                    throw new ProblemException(problems);
+                }
+            } catch (IOException e) {
+                // The check of the mapping has told so.
+            }
+        });
     }
 
     /**

@@ -6,6 +6,7 @@ import dev.morphema.Mapping;
 import dev.morphema.Result;
 import dev.morphema.RunControl;
 import dev.morphema.RunOptions;
+import dev.morphema.format.Input;
 import dev.morphema.format.Insertion;
 import dev.morphema.format.Limit;
 import dev.morphema.format.Limits;
@@ -199,7 +200,7 @@ final class RunCommand extends TerminalCommand {
         RunControl control = new RunControl();
         try (Progress progress = Progress.of(control, terminal());
                 Interruption interruption = terminal().interruptions().of(control)) {
-            GivenInputs given = new GivenInputs(terminal(), mapping, known, limits(), web);
+            GivenInputs given = new GivenInputs(terminal(), mapping, known, limits(), web, this::schema);
             Inputs inputs = inputs(given, mapping);
             if (web.isTaken() && given.areAllAddresses()) {
                 return Optional.empty();
@@ -213,6 +214,13 @@ final class RunCommand extends TerminalCommand {
             }
             throw e;
         }
+    }
+
+    /** Files that a mapping names are looked for beside it. */
+    private Input schema(String path) {
+        Path mapping = file.getValue();
+        return morphema(allowRead)
+                .input(mapping.equals(MappingFile.STANDARD) ? Path.of(path) : mapping.resolveSibling(path));
     }
 
     private Rounds rounds() {

@@ -67,6 +67,11 @@ public final class WebSource {
         return new WebSource(address, Map.of(), USUAL_TIMEOUT, USUAL_ATTEMPTS, List.of(), Limits.DEFAULT, Pauses.REAL);
     }
 
+    /** {@return the address, whose query may hold secrets} */
+    public URI address() {
+        return address;
+    }
+
     /** {@return this source, asked with one more header}, such as {@code Authorization} */
     public WebSource header(String name, String value) {
         Map<String, String> more = new LinkedHashMap<>(headers);
