@@ -180,6 +180,11 @@ public final class Mapping {
     }
 
     /** {@return what runs one after the other can share} */
+    /** {@return options with the limits of this mapping where they say nothing of their own} */
+    RunOptions limited(RunOptions options) {
+        return options.within(limits);
+    }
+
     RunCaches newCaches() {
         return new RunCaches(program);
     }
@@ -189,7 +194,7 @@ public final class Mapping {
      * there are none.
      */
     Result run(Inputs inputs, Outputs outputs, RunOptions given, @Nullable RunCaches caches) {
-        RunOptions options = given.within(limits);
+        RunOptions options = limited(given);
         checkNames(inputs, outputs, options);
         inputs.requireFiles();
         try (StagedOutputs staged = new StagedOutputs(inputs.files(), filesRead)) {

@@ -46,7 +46,7 @@ public final class Messages {
         this.source = source;
         this.target = target;
         this.further = further;
-        this.options = options;
+        this.options = mapping.limited(options);
         this.idle = idle;
     }
 

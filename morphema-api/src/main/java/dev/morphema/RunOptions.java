@@ -162,8 +162,14 @@ public final class RunOptions {
     /** {@return these options with limits of their own}, which are others if nothing was said. */
     RunOptions within(Limits usual) {
         Limits all = limits == null ? usual : limits;
-        Limits timed = timeout == null ? all : all.with(Limit.TIME, Math.max(1, timeout.toMillis()));
-        return timed == limits ? this : limits(timed);
+        if (timeout == null) {
+            return all == limits ? this : limits(all);
+        }
+        Limits timed = all.with(Limit.TIME, Math.max(1, timeout.toMillis()));
+        return with(copy -> {
+            copy.limits = timed;
+            copy.timeout = null;
+        });
     }
 
     Limits limits() {
@@ -180,7 +186,8 @@ public final class RunOptions {
     /** {@return the inputs within the limits, and followed if somebody wants to follow the run} */
     Inputs followed(Inputs inputs) {
         Limits most = limits();
-        boolean limited = !most.equals(Limits.DEFAULT);
+        // The time of a run is no matter of its inputs.
+        boolean limited = !most.areUsualBut(Limit.TIME);
         if (control == null && !limited) {
             return inputs;
         }

@@ -13,6 +13,7 @@ public final class Main {
             compare FOLDER MEGABYTES PAIRS [WORKLOAD …]   all side by side; writes benchmarks.md and benchmarks.png there
             steadily FOLDER MEGABYTES ROUNDS WORKLOAD …   the mapping and the program by hand in one Java, in turn
             start SCRIPT RUNS                             the command on a tiny file, and a Java that does nothing, in turn
+            serve CONTENDER PORT FOLDER                   the message M1 behind a server, until it is ended; for serve.sh
             once WORKLOAD CONTENDER FOLDER MEGABYTES OUT  one run, which prints the seconds of cpu and the peak of memory
             """;
 
@@ -30,6 +31,8 @@ public final class Main {
             }
         } else if (args.length == 3 && args[0].equals("start")) {
             new Startup(Path.of(args[1]), Integer.parseInt(args[2])).run();
+        } else if (args.length == 4 && args[0].equals("serve")) {
+            Served.run(args[1], Integer.parseInt(args[2]), Files.createDirectories(Path.of(args[3])));
         } else if (args.length == 6 && args[0].equals("once")) {
             once(args);
         } else {

@@ -62,7 +62,7 @@ public class MessageBenchmark {
         requireEqual(m3(), m3Hand());
     }
 
-    private static byte[] lines(int count, int goods) {
+    static byte[] lines(int count, int goods) {
         StringBuilder lines = new StringBuilder("{\"imo\":\"9000011\",\"ship\":\"Nordlys\",\"lines\":[");
         for (int i = 0; i < count; i++) {
             lines.append(i > 0 ? "," : "")

@@ -17,9 +17,13 @@ final class Morphemas {
 
     /** {@return the mapping of a name in this package} */
     static Mapping mapping(String name) {
+        return Morphema.standard().load(name + ".morphema", text(name), Path.of("."));
+    }
+
+    /** {@return its text} */
+    static String text(String name) {
         try (InputStream in = Morphemas.class.getResourceAsStream(name + ".morphema")) {
-            String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-            return Morphema.standard().load(name + ".morphema", text, Path.of("."));
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -90,6 +90,7 @@ final class ProblemReport {
         property(json, "input", problem.input());
         property(json, "value", values ? problem.value() : null);
         property(json, "help", problem.help());
+        property(json, "replacement", problem.replacement().orElse(null));
         if (count != null) {
             json.writeNumberProperty("count", count);
         }
@@ -144,7 +145,9 @@ final class ProblemReport {
         json.writeStringProperty("text", problem.message() + value + help);
         json.writeEndObject();
         if (problem.rule() != null) {
-            place(json, Objects.requireNonNull(problem.rule()));
+            RuleLocation rule = Objects.requireNonNull(problem.rule());
+            place(json, rule);
+            problem.replacement().ifPresent(text -> fix(json, rule, text));
         }
         json.writeEndObject();
     }
@@ -153,15 +156,47 @@ final class ProblemReport {
         json.writeArrayPropertyStart("locations");
         json.writeStartObject();
         json.writeObjectPropertyStart("physicalLocation");
+        file(json, rule);
+        region(json, "region", rule);
+        json.writeEndObject();
+        json.writeEndObject();
+        json.writeEndArray();
+    }
+
+    private static void file(JsonGenerator json, RuleLocation rule) {
         json.writeObjectPropertyStart("artifactLocation");
         json.writeStringProperty("uri", rule.file().replace('\\', '/').replace(" ", "%20"));
         json.writeEndObject();
-        json.writeObjectPropertyStart("region");
+    }
+
+    private static void region(JsonGenerator json, String name, RuleLocation rule) {
+        json.writeObjectPropertyStart(name);
         json.writeNumberProperty("startLine", rule.line());
         json.writeNumberProperty("startColumn", rule.column());
         json.writeNumberProperty("endColumn", rule.column() + rule.length());
         json.writeEndObject();
+    }
+
+    /** What an editor can do by itself when it is told to. */
+    private static void fix(JsonGenerator json, RuleLocation rule, String text) {
+        json.writeArrayPropertyStart("fixes");
+        json.writeStartObject();
+        json.writeObjectPropertyStart("description");
+        json.writeStringProperty("text", "Write " + text);
         json.writeEndObject();
+        json.writeArrayPropertyStart("artifactChanges");
+        json.writeStartObject();
+        file(json, rule);
+        json.writeArrayPropertyStart("replacements");
+        json.writeStartObject();
+        region(json, "deletedRegion", rule);
+        json.writeObjectPropertyStart("insertedContent");
+        json.writeStringProperty("text", text);
+        json.writeEndObject();
+        json.writeEndObject();
+        json.writeEndArray();
+        json.writeEndObject();
+        json.writeEndArray();
         json.writeEndObject();
         json.writeEndArray();
     }

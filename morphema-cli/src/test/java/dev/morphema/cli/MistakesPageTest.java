@@ -4,9 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.morphema.Morphema;
 import dev.morphema.problem.Problem;
+import dev.morphema.problem.RuleLocation;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -20,6 +22,7 @@ class MistakesPageTest {
     private static final Pattern ROW = Pattern.compile(
             "\\| (\\w+) \\| `(.*?)` \\| (?:`(.*?)`|nothing) \\| (?:\\[|`)([a-z-]+)(?:\\]\\(\\4\\.md\\)|`) \\| (\\d+):(\\d+) \\| (.*) \\|");
     private static final int LEAST = 60;
+    private static final int LEAST_REPLACED = 10;
 
     @TempDir
     private Path folder;
@@ -31,14 +34,14 @@ class MistakesPageTest {
         assertThat(good).hasSize(3).allSatisfy(printed -> assertThat(printed).contains(": good."));
         Matcher row = ROW.matcher(Files.readString(PAGE));
         int rows = 0;
+        int replaced = 0;
         while (row.find()) {
             rows++;
             Path mapping = folder.resolve(row.group(1) + ".morphema");
             String before = Files.readString(mapping);
             String slip = changed(before, text(row.group(2)), text(row.group(3)));
             assertThat(slip).isNotEqualTo(before);
-            Problem first =
-                    Morphema.standard().check("slip", slip, folder).problems().get(0);
+            Problem first = problems(slip).get(0);
             assertThat(first.code().printed()).as(row.group()).isEqualTo(row.group(4));
             assertThat(first.rule()).as(row.group()).isNotNull();
             assertThat(first.rule().line() + ":" + first.rule().column())
@@ -47,10 +50,28 @@ class MistakesPageTest {
             assertThat(first.help() == null ? "none" : first.help())
                     .as(row.group())
                     .isEqualTo(row.group(7).replace("&#124;", "|"));
+            replaced += first.replacement().isPresent() ? 1 : 0;
+            first.replacement()
+                    .ifPresent(name -> assertThat(problems(replaced(slip, first.rule(), name)))
+                            .as(row.group())
+                            .noneMatch(problem -> problem.code() == first.code()));
         }
+        assertThat(replaced).isGreaterThanOrEqualTo(LEAST_REPLACED);
         assertThat(rows).isGreaterThanOrEqualTo(LEAST);
         assertThat(Files.readString(PAGE).split("\n\\| (csv|json|xml) \\|").length - 1)
                 .isEqualTo(rows);
+    }
+
+    private List<Problem> problems(String mapping) {
+        return Morphema.standard().check("slip", mapping, folder).problems();
+    }
+
+    private static String replaced(String mapping, RuleLocation place, String by) {
+        List<String> lines = new ArrayList<>(List.of(mapping.split("\n", -1)));
+        StringBuilder line = new StringBuilder(lines.get(place.line() - 1));
+        line.replace(place.column() - 1, place.column() - 1 + place.length(), by);
+        lines.set(place.line() - 1, line.toString());
+        return String.join("\n", lines);
     }
 
     private static String text(String cell) {

@@ -41,6 +41,11 @@ public final class Limits {
         return new Limits(more);
     }
 
+    /** {@return whether none of them is another than usual, or only one} */
+    public boolean areUsualBut(Limit one) {
+        return given.isEmpty() || given.size() == 1 && given.containsKey(one);
+    }
+
     /** {@return how much there may be} */
     public long most(Limit limit) {
         Long most = given.get(limit);

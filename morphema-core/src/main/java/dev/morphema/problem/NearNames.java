@@ -6,7 +6,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /** Finds what the author may have meant. */
 public final class NearNames {
@@ -16,7 +18,23 @@ public final class NearNames {
     /** Longer names take too long to compare, and nobody has misspelt them. */
     private static final int MOST_COMPARED = 400;
 
+    private static final String MEANT = "did you mean ";
+    private static final String OR = " or ";
+    private static final Pattern NAME = Pattern.compile("[\\p{L}_][\\p{L}\\p{N}_-]*");
+
     private NearNames() {}
+
+    /**
+     * {@return the name that a {@linkplain #proposal proposal} has first}, if it is written as it is
+     * wherever the other one stands; empty for a help that is no such proposal
+     */
+    static Optional<String> replacement(@Nullable String help) {
+        if (help == null || !help.startsWith(MEANT) || help.indexOf('?') < 0) {
+            return Optional.empty();
+        }
+        String first = help.substring(MEANT.length(), help.indexOf('?')).split(OR, 2)[0];
+        return Optional.of(first).filter(name -> NAME.matcher(name).matches());
+    }
 
     /** {@return up to three names that are spelt much like the given one, the nearest first} */
     public static List<String> near(String name, Collection<String> known) {
@@ -41,7 +59,7 @@ public final class NearNames {
     public static Optional<String> proposal(String name, Collection<String> known) {
         List<String> near = near(name, known);
         if (!near.isEmpty()) {
-            return Optional.of("did you mean " + String.join(" or ", near) + "?");
+            return Optional.of(MEANT + String.join(OR, near) + "?");
         }
         // The own text of an element has no name.
         List<String> sorted = known.stream()

@@ -1,6 +1,7 @@
 package dev.morphema.problem;
 
 import java.util.Objects;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -80,6 +81,14 @@ public record Problem(
             return withHelp(proposal);
         }
         return withHelp(help + (help.endsWith("?") ? " " : "; ") + proposal);
+    }
+
+    /**
+     * {@return what may be written in place of the rule at hand}, whose place and length are those
+     * of what it replaces; empty if there is no such proposal
+     */
+    public Optional<String> replacement() {
+        return rule == null ? Optional.empty() : NearNames.replacement(help);
     }
 
     /** {@return the same problem as an error} */

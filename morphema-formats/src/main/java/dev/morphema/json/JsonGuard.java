@@ -19,23 +19,17 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
-import tools.jackson.core.ObjectReadContext;
-import tools.jackson.core.StreamReadConstraints;
 import tools.jackson.core.exc.JacksonIOException;
 import tools.jackson.core.exc.StreamConstraintsException;
-import tools.jackson.core.json.JsonFactory;
 
 /**
  * Tells what is wrong with a JSON input that cannot be read on, in plain words and with its place.
  * The library knows; what found the fault may only know that there is one. Not thread-safe.
  */
 final class JsonGuard {
-    private static final JsonFactory FACTORY = factory(Limits.DEFAULT);
-
     private final Input input;
     private final Charset encoding;
     private final Limits limits;
-    private final JsonFactory factory;
     private final Supplier<InputLocation> here;
 
     /** @param here gives the place where the input is read now */
@@ -43,23 +37,12 @@ final class JsonGuard {
         this.input = input;
         this.encoding = options.encoding();
         this.limits = options.limits();
-        this.factory = limits.equals(Limits.DEFAULT) ? FACTORY : factory(limits);
         this.here = here;
-    }
-
-    private static JsonFactory factory(Limits limits) {
-        return JsonFactory.builder()
-                .streamReadConstraints(StreamReadConstraints.builder()
-                        .maxNestingDepth(limits.mostInt(Limit.DEPTH))
-                        .maxStringLength(limits.mostInt(Limit.TEXT))
-                        .maxNameLength(limits.mostInt(Limit.NAME))
-                        .build())
-                .build();
     }
 
     /** {@return a parser of the library, within the limits of the input} */
     JsonParser parser(Reader characters) {
-        return factory.createParser(ObjectReadContext.empty(), characters);
+        return JsonParsers.open(characters, limits);
     }
 
     /** {@return the problem that an object has a field twice} */

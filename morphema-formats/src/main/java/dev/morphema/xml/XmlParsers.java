@@ -36,7 +36,7 @@ final class XmlParsers {
      * @param limits beyond which it is refused
      */
     static XMLStreamReader2 open(XmlCharacterReader characters, Limits limits) throws XMLStreamException {
-        XMLInputFactory factory = limits.equals(Limits.DEFAULT) ? FACTORY : factory(limits);
+        XMLInputFactory factory = limits.areUsualBut(Limit.TIME) ? FACTORY : factory(limits);
         return (XMLStreamReader2) factory.createXMLStreamReader(characters);
     }
 

@@ -116,19 +116,24 @@ final class Answers extends Handler.Abstract {
                     HttpStatus.SERVICE_UNAVAILABLE_503, "The server has too many messages at work.", null);
         }
         Timer.Sample begun = meters.begin();
-        Answer answer = Answer.problem(HttpStatus.INTERNAL_SERVER_ERROR_500, "The server has failed.", null);
+        int status = HttpStatus.INTERNAL_SERVER_ERROR_500;
         try {
-            answer = answer(request, mapping.current());
-            return answer;
-        } catch (ProblemException e) {
-            answer = Answer.problems(ProblemDocument.status(e.problem()), e.problems());
-            return answer;
-        } catch (IOException e) {
-            answer = Answer.problem(HttpStatus.BAD_REQUEST_400, "The message ended before it was whole.", null);
+            Answer answer = orProblem(request, mapping);
+            status = answer.status();
             return answer;
         } finally {
-            meters.end(begun, name, answer.status());
+            meters.end(begun, name, status);
             atWork.release();
+        }
+    }
+
+    private Answer orProblem(Request request, ServedMapping mapping) {
+        try {
+            return answer(request, mapping.current());
+        } catch (ProblemException e) {
+            return Answer.problems(ProblemDocument.status(e.problem()), e.problems());
+        } catch (IOException e) {
+            return Answer.problem(HttpStatus.BAD_REQUEST_400, "The message ended before it was whole.", null);
         }
     }
 

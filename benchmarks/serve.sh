@@ -1,0 +1,34 @@
+#!/usr/bin/env bash
+# Requests a second of a served mapping and of a handler written by hand on the same server, loaded over
+# loopback in turn by wrk (a package of most systems), each after four times as long to get warm:
+# benchmarks/serve.sh FOLDER SECONDS PAIRS
+set -euo pipefail
+folder=$1 seconds=$2 pairs=$3 port=8765
+here=$(cd "$(dirname "$0")" && pwd)
+classes=$here/target/morphema-benchmarks-0.1.0-SNAPSHOT.jar:$(cat "$here/target/classpath.txt")
+mkdir -p "$folder"
+cat >"$folder/post.lua" <<LUA
+wrk.method = "POST"
+wrk.headers["Content-Type"] = "application/json"
+wrk.body = io.open("$folder/message.json"):read("*a")
+LUA
+load() {
+  wrk -t1 -c8 -d"$2s" -s "$folder/post.lua" "http://127.0.0.1:$port/call" |
+    awk -v what="$1" '/Requests\/sec/ { rate = $2 } /Non-2xx|Socket errors/ { bad = $0 } END { print what, rate, bad }'
+}
+measure() {
+  java -XX:+UseSerialGC -XX:FreqInlineSize=64 -cp "$classes" dev.morphema.benchmarks.Main serve "$1" "$port" "$folder" >/dev/null 2>&1 &
+  local server=$!
+  until (exec 3<>"/dev/tcp/127.0.0.1/$port") 2>/dev/null; do kill -0 "$server"; done
+  load warm-up "$((4 * seconds))" >/dev/null
+  load "$1" "$seconds"
+  kill "$server"
+  wait "$server" || true
+}
+for ((i = 0; i < pairs; i++)); do
+  if ((i % 2)); then measure hand; measure morphema; else measure morphema; measure hand; fi
+done | awk '
+  { print; rate[$1] = rate[$1] " " $2 }
+  END { for (who in rate) { n = split(rate[who], all, " "); asort_(all, n); median[who] = all[int((n + 1) / 2)] }
+        printf "morphema to hand, medians: %.2f\n", median["morphema"] / median["hand"] }
+  function asort_(a, n,   i, j, t) { for (i = 2; i <= n; i++) for (j = i; j > 1 && a[j - 1] + 0 > a[j] + 0; j--) { t = a[j]; a[j] = a[j - 1]; a[j - 1] = t } }'
