@@ -28,7 +28,9 @@ measure() {
 for ((i = 0; i < pairs; i++)); do
   if ((i % 2)); then measure hand; measure morphema; else measure morphema; measure hand; fi
 done | awk '
-  { print; rate[$1] = rate[$1] " " $2 }
-  END { for (who in rate) { n = split(rate[who], all, " "); asort_(all, n); median[who] = all[int((n + 1) / 2)] }
-        printf "morphema to hand, medians: %.2f\n", median["morphema"] / median["hand"] }
-  function asort_(a, n,   i, j, t) { for (i = 2; i <= n; i++) for (j = i; j > 1 && a[j - 1] + 0 > a[j] + 0; j--) { t = a[j]; a[j] = a[j - 1]; a[j - 1] = t } }'
+  { print; rate[$1] = $2; fflush() }
+  NR % 2 == 0 { ratio[++n] = rate["morphema"] / rate["hand"] }
+  END {
+    for (i = 2; i <= n; i++) for (j = i; j > 1 && ratio[j - 1] > ratio[j]; j--) { t = ratio[j]; ratio[j] = ratio[j - 1]; ratio[j - 1] = t }
+    printf "morphema to hand: median of the pairs %.2f, from %.2f to %.2f\n", (ratio[int((n + 1) / 2)] + ratio[int(n / 2) + 1]) / 2, ratio[1], ratio[n]
+  }'
