@@ -4,6 +4,7 @@ import dev.morphema.check.CheckedMapping;
 import dev.morphema.engine.Program;
 import dev.morphema.engine.Readers;
 import dev.morphema.format.Input;
+import dev.morphema.format.KeyedReader;
 import dev.morphema.format.Limits;
 import dev.morphema.format.Options;
 import dev.morphema.format.Projection;
@@ -111,6 +112,13 @@ final class RunInputs implements Readers {
                             .withValue(input.name()),
                     e);
         }
+    }
+
+    @Override
+    public KeyedReader openKeyed(int source, Projection projection) throws IOException {
+        CheckedMapping.Source checked = program.mapping().sources().get(source);
+        Options options = checked.options().within(limits).withParameters(parameters);
+        return checked.format().openKeyed(inputsOf(source).get(0), projection, options);
     }
 
     @Override

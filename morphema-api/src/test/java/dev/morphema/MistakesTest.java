@@ -35,6 +35,18 @@ class MistakesTest {
                 .problems();
     }
 
+    @Test
+    @DisplayName("a wrong type of a field is told where it is declared, and not again by each rule")
+    void wrongTypes() {
+        assertThat(check("""
+                        source c: csv(sample = "c.csv") { k: date }
+                        target o: json { for x in c { a = x.k * 2  b = round(x.k, 1)  d = x.k > 5  e = sum([x.k]) } }
+                        """))
+                .extracting(MistakesTest::told)
+                .containsExactly("The sample has a value here that is not of this type. -- "
+                        + "expected is a text like 2026-03-05; other forms need a pattern");
+    }
+
     private static String told(Problem problem) {
         return problem.message() + " -- " + Objects.requireNonNullElse(problem.help(), "");
     }

@@ -24,17 +24,20 @@ final class Rounds {
 
     private final Terminal terminal;
     private final boolean values;
+    private final boolean tells;
     private final Duration pause;
     private final @Nullable Integer most;
 
     /**
      * @param values whether data may be shown
+     * @param tells whether there is a line for rounds that did not fail, too
      * @param pause between the begins of two rounds
      * @param most how many rounds there are, or null if they go on
      */
-    Rounds(Terminal terminal, boolean values, Duration pause, @Nullable Integer most) {
+    Rounds(Terminal terminal, boolean values, boolean tells, Duration pause, @Nullable Integer most) {
         this.terminal = terminal;
         this.values = values;
+        this.tells = tells;
         this.pause = pause;
         this.most = most;
     }
@@ -45,7 +48,10 @@ final class Rounds {
         for (int number = 1; ; number++) {
             long begun = System.nanoTime();
             try {
-                log(round.run());
+                String result = round.run();
+                if (tells) {
+                    log(result);
+                }
                 code = ExitCode.GOOD;
             } catch (ProblemException e) {
                 if (e.problem().code() == Code.CANCELLED) {

@@ -178,20 +178,24 @@ final class RunCommand extends TerminalCommand {
             if (summary != null) {
                 summary.write(result, outputs.places(), checked.problems(), secondsSince(start));
             }
-            if (!checked.problems().isEmpty() && !result.warnings().isEmpty()) {
-                terminal().words().println();
-            }
-            printer.printEach(result.warnings(), result.kindsOfWarnings());
-            long warnings = checked.problems().size() + result.warningsInAll();
-            if (warnings > 0) {
-                terminal().words().println();
-                terminal().words().println(ProblemPrinter.counted(0, warnings));
-            }
+            warn(printer, checked, result);
             if (!isOn(quiet)) {
                 new Account(terminal().words(), !hidesValues())
                         .print(mapping, result, outputs.places(), System.nanoTime() - start);
             }
             return ExitCode.GOOD;
+        }
+    }
+
+    private void warn(ProblemPrinter printer, Checked checked, Result result) {
+        if (!checked.problems().isEmpty() && !result.warnings().isEmpty()) {
+            terminal().words().println();
+        }
+        printer.printEach(result.warnings(), result.kindsOfWarnings());
+        long warnings = checked.problems().size() + result.warningsInAll();
+        if (warnings > 0) {
+            terminal().words().println();
+            terminal().words().println(ProblemPrinter.counted(0, warnings));
         }
     }
 
@@ -234,7 +238,7 @@ final class RunCommand extends TerminalCommand {
         if (words(in).stream().anyMatch(word -> word.equals(STANDARD) || word.endsWith("=" + STANDARD))) {
             throw usage("Standard input can be read once, and --every reads again.", null);
         }
-        return new Rounds(terminal(), !hidesValues(), Period.of(every.getValue()), most);
+        return new Rounds(terminal(), !hidesValues(), !isOn(quiet), Period.of(every.getValue()), most);
     }
 
     private String told(Mapping mapping, Result result) {

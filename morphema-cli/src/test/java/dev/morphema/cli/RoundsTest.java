@@ -103,6 +103,16 @@ class RoundsTest {
         rates.add("none");
         assertThat(run("--in", address(), "--every", "PT0.001S", "--rounds", "2"))
                 .isEqualTo(ExitCode.FILE);
+        assertThat(told()).hasSize(2);
+    }
+
+    @Test
+    @DisplayName("with --quiet only what fails is told")
+    void quiet() {
+        rates.addAll(List.of("1", "none", "2"));
+        assertThat(run("--in", address(), "--every", "1ms", "--rounds", "3", "--quiet"))
+                .isZero();
+        assertThat(told()).containsExactly("failed, nothing was written");
     }
 
     @ParameterizedTest(name = "{0}")

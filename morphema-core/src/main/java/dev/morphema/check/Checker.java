@@ -58,6 +58,7 @@ public final class Checker {
 
     private final List<SourceChecker.Found> sources = new ArrayList<>();
     private final List<CheckedMapping.Table> tables = new ArrayList<>();
+    private final OnDemandSources onDemand = new OnDemandSources(this);
     private final List<CheckedMapping.Param> params = new ArrayList<>();
     private final List<CheckedMapping.Global> lets = new ArrayList<>();
     private final List<CheckedMapping.Target> targets = new ArrayList<>();
@@ -208,6 +209,10 @@ public final class Checker {
 
     Needs needs() {
         return needs;
+    }
+
+    OnDemandSources onDemand() {
+        return onDemand;
     }
 
     SchemaFinder schemas() {

@@ -195,7 +195,8 @@ final class Declarations {
     private void loopTable(Decl.LoopTable decl) {
         int index = checker.tables().size();
         String name = decl.name().text();
-        checker.tables().add(new CheckedMapping.Table(decl, List.of(), 0));
+        int asked = checker.onDemand().sourceOf(decl);
+        checker.tables().add(new CheckedMapping.Table(decl, List.of(), 0, asked));
         // The number of keys is known now, what a row is only when the loop is looked at.
         addTable(name, index, decl.columns(), Type.UNKNOWN.item());
         checker.globals().add(name, new Binding.Table(index), () -> {
@@ -211,7 +212,7 @@ final class Declarations {
                     .set(
                             index,
                             new CheckedMapping.Table(
-                                    decl, List.of(), scope.slots().count()));
+                                    decl, List.of(), scope.slots().count(), asked));
             return row.with(Cardinality.MANY);
         });
     }

@@ -14,12 +14,17 @@ final class DeclaredTypes {
     /**
      * A declared type of a field.
      *
-     * @param kind of its values
+     * @param kind of its values; null if it is the wrong one, which is told where it is declared and
+     *     nowhere else
      * @param isDocument whether its texts are documents of their own, which may hold anything
      */
-    record Declared(Kind kind, Converter converter, boolean isDocument) {
-        Declared(Kind kind, Converter converter) {
+    record Declared(@Nullable Kind kind, Converter converter, boolean isDocument) {
+        Declared(@Nullable Kind kind, Converter converter) {
             this(kind, converter, false);
+        }
+
+        Declared wrong() {
+            return new Declared(null, converter, isDocument);
         }
     }
 

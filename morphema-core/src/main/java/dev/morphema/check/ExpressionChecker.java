@@ -182,6 +182,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
             return Type.UNKNOWN;
         }
         checker.resolution().put(reference, entry.binding());
+        checker.onDemand().refuse(reference, entry.binding());
         return entry.type();
     }
 

@@ -118,7 +118,7 @@ final class SourceChecker {
         Decl.PathStep last = fieldType.steps().get(fieldType.steps().size() - 1);
         if (fieldType.deep()) {
             FieldName name = checker.fieldName(last.name(), last.axis() == Expr.Axis.ATTRIBUTE);
-            types.declareDeep(name, type);
+            DeclaredTypes.Declared fitting = type;
             if (root.shape() != null) {
                 List<? extends Shape> places = root.shape().below(name);
                 if (places.isEmpty()) {
@@ -131,8 +131,9 @@ final class SourceChecker {
                                     "The " + root.shape().origin() + " has no field " + name + " at any depth.")
                             .withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
                 }
-                tryOn(places, type, fieldType.type());
+                fitting = fitting(places, type, fieldType.type());
             }
+            types.declareDeep(name, fitting);
             return;
         }
         Place place = root;
@@ -158,17 +159,14 @@ final class SourceChecker {
             path.add(name);
             place = place.child(name);
         }
-        types.declare(path, type);
-        if (place.shape() != null) {
-            tryOn(List.of(place.shape()), type, fieldType.type());
-        }
+        types.declare(path, place.shape() == null ? type : fitting(List.of(place.shape()), type, fieldType.type()));
     }
 
     /**
      * Values of the sample that are not of the type would not be in a run, where somebody needs
-     * them.
+     * them. That is told once, and not with each rule that asks for them.
      */
-    private void tryOn(List<? extends Shape> shapes, DeclaredTypes.Declared type, TypeRef written) {
+    private DeclaredTypes.Declared fitting(List<? extends Shape> shapes, DeclaredTypes.Declared type, TypeRef written) {
         for (Shape shape : shapes) {
             Problem refused = shape.refusedBy(type.converter());
             if (refused != null) {
@@ -176,9 +174,10 @@ final class SourceChecker {
                         .error(Code.WRONG_KIND, "The " + shape.origin() + " has a value here that is not of this type.")
                         .withValue(refused.value())
                         .withHelp(refused.help() == null ? refused.message() : refused.help()));
-                return;
+                return type.wrong();
             }
         }
+        return type;
     }
 
     /** {@return what schema and samples tell of the source, or null if it has neither} */

@@ -108,6 +108,10 @@ public final class Compiler {
             CheckedMapping.Table table = mapping.tables().get(i);
             if (plan.tables().get(i) instanceof Plan.LoopTable loop) {
                 makers.add(loopTable(loop, (Decl.LoopTable) table.decl()));
+            } else if (plan.tables().get(i) instanceof Plan.AskedTable asked) {
+                Decl.LoopTable decl = (Decl.LoopTable) table.decl();
+                makers.add(run -> new AskedTable(
+                        run, asked.source(), decl.name().span(), decl.columns().many()));
             } else if (plan.tables().get(i) instanceof Plan.InlineTable inline) {
                 makers.add(inlineTable(inline, (Decl.InlineTable) table.decl()));
             } else {

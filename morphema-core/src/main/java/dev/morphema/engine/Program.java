@@ -44,7 +44,7 @@ public final class Program {
     /** Fills a table when it is first asked for. */
     @FunctionalInterface
     interface TableMaker {
-        TableIndex make(RunState run);
+        Lookup make(RunState run);
     }
 
     /**

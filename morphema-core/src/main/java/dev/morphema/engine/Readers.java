@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.format.KeyedReader;
 import dev.morphema.format.Projection;
 import dev.morphema.format.RecordReader;
 import dev.morphema.value.FieldName;
@@ -28,6 +29,16 @@ public interface Readers {
      * As {@link #open}, for a run that keeps no record while it asks for the next.
      */
     RecordReader openPassing(int source, List<FieldName> path, Projection projection) throws IOException;
+
+    /**
+     * {@return what finds records of a source by a key; the run closes it}
+     *
+     * @param projection what is kept
+     * @throws IOException if it cannot be opened
+     */
+    default KeyedReader openKeyed(int source, Projection projection) throws IOException {
+        throw new UnsupportedOperationException("nothing is asked for here");
+    }
 
     /**
      * {@return whether the input of a source is so small that to read it once, as a whole, is

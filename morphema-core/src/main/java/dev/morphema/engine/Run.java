@@ -56,6 +56,7 @@ public final class Run {
     private final BitSet warned = new BitSet();
 
     private final Map<Integer, PathWatch.Found> found = new TreeMap<>();
+    private final AskedSources asked;
     /** The sources that are sequences of records and have none. */
     private final BitSet empty = new BitSet();
     /** The sources that were not read to their end. */
@@ -73,6 +74,7 @@ public final class Run {
             byName.put(program.params().get(i).name(), values[i]);
         }
         readers.parameters(byName);
+        this.asked = new AskedSources(readers, state.caches());
     }
 
     /**
@@ -88,7 +90,10 @@ public final class Run {
     public static Outcome run(Program program, RunSettings settings, Readers readers, Writers writers)
             throws IOException {
         try {
-            return new Run(program, settings, readers).run(writers);
+            Run run = new Run(program, settings, readers);
+            try (run.asked) {
+                return run.run(writers);
+            }
         } finally {
             settings.scratch().close();
         }
@@ -316,6 +321,17 @@ public final class Run {
         @Override
         public boolean streams(Scan pass) {
             return Run.this.streams(pass);
+        }
+
+        @Override
+        public List<Value> ask(int source, List<Value> key) {
+            try {
+                List<Value> records = asked.find(source, key);
+                read[source] += records.size();
+                return records;
+            } catch (IOException e) {
+                throw new InputFault(unreadable(source, e));
+            }
         }
 
         @Override

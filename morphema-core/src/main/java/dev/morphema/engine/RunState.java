@@ -27,6 +27,9 @@ final class RunState implements Function.Context {
         /** {@return whether the records of a pass are read one at a time} */
         boolean streams(Scan pass);
 
+        /** {@return the records of a source that have a key, by the fields that it is asked by} */
+        List<Value> ask(int source, List<Value> key);
+
         /** Gives each record of a pass to a sink, until that wants no more. */
         void each(Scan pass, ItemSink sink);
     }
@@ -38,7 +41,7 @@ final class RunState implements Function.Context {
     private final @Nullable Value[] params;
     private final @Nullable Value[] globals;
     private final @Nullable Value[] sources;
-    private final @Nullable TableIndex[] tables;
+    private final @Nullable Lookup[] tables;
     /**
      * For each table the key that was asked last, and what was found: a record often takes several
      * fields of one row.
@@ -70,7 +73,7 @@ final class RunState implements Function.Context {
         this.reading = reading;
         this.globals = new Value[program.globals().size()];
         this.sources = new Value[program.mapping().sources().size()];
-        this.tables = new TableIndex[program.tables().size()];
+        this.tables = new Lookup[program.tables().size()];
         this.counts = new Counts(tables.length);
         this.units = new FailureUnits(settings.rejects());
         this.asked = new Value[tables.length];
@@ -157,6 +160,11 @@ final class RunState implements Function.Context {
         return value;
     }
 
+    /** {@return the records of a source that have a key} */
+    List<Value> ask(int index, List<Value> key) {
+        return reading.ask(index, key);
+    }
+
     /** {@return whether the records of a scan are read one at a time} */
     boolean streams(Scan scan) {
         return reading.streams(scan);
@@ -167,8 +175,8 @@ final class RunState implements Function.Context {
         reading.each(scan, sink);
     }
 
-    TableIndex table(int index) {
-        TableIndex table = tables[index];
+    Lookup table(int index) {
+        Lookup table = tables[index];
         if (table == null) {
             table = units.apart(() -> program.tables().get(index).make(this));
             tables[index] = table;

@@ -25,7 +25,7 @@ import org.jspecify.annotations.Nullable;
  * A table: what is found by a key, and all rows. Not changed once it is filled; then safe for use
  * by many threads.
  */
-final class TableIndex {
+final class TableIndex implements Lookup {
     private static final Layout ENTRY = Layout.of(List.of(FieldName.of("key"), FieldName.of("value")));
 
     private final Span span;
@@ -58,8 +58,8 @@ final class TableIndex {
         this.rows = ranged ? new RangedRows(many) : many ? new ManyRows(packs) : new SingleRows(packs);
     }
 
-    /** {@return all rows, in order} */
-    Many rows() {
+    @Override
+    public Many rows() {
         Many known = rowsOnce;
         if (known == null) {
             known = Many.owned(entries.isEmpty() ? rows.all() : entries);
@@ -144,8 +144,8 @@ final class TableIndex {
         }
     }
 
-    /** {@return the row, or rows, of a key; absent if there is none} */
-    Value find(Value[] asked) {
+    @Override
+    public Value find(Value[] asked) {
         Value[] keys = new Value[ranged ? asked.length - 1 : asked.length];
         for (int i = 0; i < keys.length; i++) {
             Value converted = converted(asked[i], kinds == null ? null : kinds[i]);

@@ -39,6 +39,26 @@ public interface SourceFormat {
         return Set.of();
     }
 
+    /**
+     * {@return the fields by which records are asked for, when somebody looks one up, instead of being
+     * read}; none for inputs that are read
+     */
+    default List<String> askedBy(Options options) {
+        return List.of();
+    }
+
+    /**
+     * {@return what finds records by the fields of {@link #askedBy}}
+     *
+     * @param input what is asked
+     * @param projection what the mapping uses of each record
+     * @param options as the mapping gave them
+     * @throws IOException if the input cannot be opened
+     */
+    default KeyedReader openKeyed(Input input, Projection projection, Options options) throws IOException {
+        throw new UnsupportedOperationException("records of " + name() + " are not asked for");
+    }
+
     /** {@return what is known of every input of this format} */
     Traits traits();
 

@@ -23,7 +23,9 @@ final class Holdings {
             }
         }
         for (CheckedMapping.Table table : plan.mapping().tables()) {
-            held.add("the table " + table.decl().name().text());
+            if (table.onDemand() < 0) {
+                held.add("the table " + table.decl().name().text());
+            }
         }
         for (Plan.Target target : plan.targets()) {
             OperatorPrinter printer = new OperatorPrinter(GroupWork.in(target));

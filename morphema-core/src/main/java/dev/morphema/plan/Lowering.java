@@ -62,6 +62,9 @@ final class Lowering {
         if (table.decl() instanceof Decl.FileTable) {
             return new Plan.FileTable();
         }
+        if (table.onDemand() >= 0) {
+            return new Plan.AskedTable(table.onDemand());
+        }
         UnitLowering unit = unit();
         if (table.decl() instanceof Decl.LoopTable decl) {
             Decl.Columns columns = decl.columns();

@@ -109,6 +109,23 @@ public record Plan(
         }
     }
 
+    /**
+     * A table each row of which is asked for when it is looked up.
+     *
+     * @param source the source that is asked
+     */
+    public record AskedTable(int source) implements Table {
+        @Override
+        public int slots() {
+            return 0;
+        }
+
+        @Override
+        public Table rebuilt(PlanPass pass) {
+            return this;
+        }
+    }
+
     /** A table that stands in the mapping: the value of each entry. */
     public record InlineTable(List<Term> values, int slots) implements Table {
         @Override

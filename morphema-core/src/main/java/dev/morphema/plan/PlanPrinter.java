@@ -1,5 +1,6 @@
 package dev.morphema.plan;
 
+import dev.morphema.check.CheckedMapping;
 import dev.morphema.format.Projection;
 import dev.morphema.value.FieldName;
 import java.util.ArrayList;
@@ -60,6 +61,9 @@ final class PlanPrinter {
         String read =
                 "read " + plan.mapping().sources().get(index).decl().name().text();
         Set<Scan> done = new LinkedHashSet<>();
+        if (asked(index, read)) {
+            return;
+        }
         for (Scan scan : plan.scans()) {
             if (scan.source() == index) {
                 scan(read, scan, "", done);
@@ -85,6 +89,21 @@ final class PlanPrinter {
         } else if (done.isEmpty()) {
             line(read + ": not at all, nothing uses it");
         }
+    }
+
+    /** Prints that a source is asked for what is looked up, if it is. */
+    private boolean asked(int source, String read) {
+        List<String> tables = plan.mapping().tables().stream()
+                .filter(table -> table.onDemand() == source)
+                .map(table -> table.decl().name().text())
+                .toList();
+        if (!tables.isEmpty()) {
+            CheckedMapping.Source asked = plan.mapping().sources().get(source);
+            line(read + ": by " + String.join(", ", asked.format().askedBy(asked.options()))
+                    + ", when something is looked up in the table " + String.join(", ", tables));
+            fields(asked.projection());
+        }
+        return !tables.isEmpty();
     }
 
     /** Prints one reading of records; the fields only the first time. */

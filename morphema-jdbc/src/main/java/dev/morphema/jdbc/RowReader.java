@@ -8,17 +8,21 @@ import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.FieldName;
+import dev.morphema.value.Kind;
 import dev.morphema.value.Origin;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.sql.Connection;
+import java.sql.ParameterMetaData;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
+import java.sql.Types;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -29,26 +33,34 @@ final class RowReader implements RecordReader {
 
     private final String name;
     private final Connection connection;
+    private final NamedQuery query;
     private final Projection projection;
-    private final Options options;
     private final List<Column> columns = new ArrayList<>();
     private final List<FieldName> names = new ArrayList<>();
     private @Nullable PreparedStatement statement;
     private @Nullable ResultSet rows;
     private long row;
 
-    private RowReader(String name, Connection connection, Projection projection, Options options) {
+    private RowReader(String name, Connection connection, NamedQuery query, Projection projection) {
         this.name = name;
         this.connection = connection;
+        this.query = query;
         this.projection = projection;
-        this.options = options;
     }
 
     static RowReader open(Database database, NamedQuery query, Projection projection, Options options, int fetch)
             throws IOException {
-        RowReader reader = new RowReader(database.name(), database.connect(), projection, options);
+        RowReader reader = prepared(database, query, projection, options, fetch);
+        reader.ask(options.parameters());
+        return reader;
+    }
+
+    /** {@return the reader of a query that is not run yet} */
+    static RowReader prepared(Database database, NamedQuery query, Projection projection, Options options, int fetch)
+            throws IOException {
+        RowReader reader = new RowReader(database.name(), database.connect(), query, projection);
         try {
-            reader.execute(query, fetch);
+            reader.prepare(fetch);
             return reader;
         } catch (SQLException e) {
             reader.close();
@@ -68,18 +80,62 @@ final class RowReader implements RecordReader {
         }
     }
 
-    private void execute(NamedQuery query, int fetch) throws SQLException {
+    private void prepare(int fetch) throws SQLException {
         onlyRead();
         PreparedStatement prepared =
                 connection.prepareStatement(query.sql(), ResultSet.TYPE_FORWARD_ONLY, ResultSet.CONCUR_READ_ONLY);
         statement = prepared;
         prepared.setFetchSize(fetch);
-        for (int i = 0; i < query.names().size(); i++) {
-            Binding.bind(prepared, i + 1, options.parameters().get(query.names().get(i)));
+    }
+
+    /** {@return the kind that the database wants of a parameter, or null if it does not say} */
+    @Nullable
+    Kind kindOf(String parameter) {
+        try {
+            ParameterMetaData metadata = Objects.requireNonNull(statement).getParameterMetaData();
+            int type = metadata.getParameterType(query.names().indexOf(parameter) + 1);
+            return switch (type) {
+                case Types.TINYINT,
+                        Types.SMALLINT,
+                        Types.INTEGER,
+                        Types.BIGINT,
+                        Types.NUMERIC,
+                        Types.DECIMAL,
+                        Types.REAL,
+                        Types.FLOAT,
+                        Types.DOUBLE -> Kind.NUMBER;
+                case Types.CHAR, Types.VARCHAR, Types.LONGVARCHAR, Types.NCHAR, Types.NVARCHAR -> Kind.TEXT;
+                default -> null;
+            };
+        } catch (SQLException e) {
+            // Not every driver knows.
+            return null;
         }
-        ResultSet result = prepared.executeQuery();
-        rows = result;
-        ResultSetMetaData metadata = result.getMetaData();
+    }
+
+    /** Runs the query, whose rows are next now. */
+    void ask(Map<String, Value> parameters) throws IOException {
+        try {
+            Database.close(rows);
+            PreparedStatement prepared = Objects.requireNonNull(statement);
+            for (int i = 0; i < query.names().size(); i++) {
+                Binding.bind(prepared, i + 1, parameters.get(query.names().get(i)));
+            }
+            ResultSet result = prepared.executeQuery();
+            rows = result;
+            if (names.isEmpty()) {
+                describe(result.getMetaData());
+            }
+        } catch (SQLException e) {
+            close();
+            throw DatabaseFaults.refused(Code.NOT_READABLE, "The database does not run this query", e);
+        } catch (RuntimeException e) {
+            close();
+            throw e;
+        }
+    }
+
+    private void describe(ResultSetMetaData metadata) throws SQLException {
         boolean capitals = connection.getMetaData().storesUpperCaseIdentifiers();
         for (int i = 1; i <= metadata.getColumnCount(); i++) {
             FieldName column = FieldName.of(name(metadata.getColumnLabel(i), capitals));
