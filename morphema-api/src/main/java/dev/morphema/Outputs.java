@@ -88,6 +88,22 @@ public final class Outputs {
         return and(target, () -> StagedOutput.merged(file, insertion));
     }
 
+    /**
+     * {@return these outputs and a file that several targets share}, such as a workbook (of the module
+     * morphema-xlsx) with a sheet for each, of its name
+     *
+     * @param targets in the order of the sheets
+     */
+    public Outputs andShared(List<String> targets, Path file) {
+        Objects.requireNonNull(file);
+        StagedOutput.Joint joint = StagedOutput.joined(file, targets.size());
+        Outputs all = this;
+        for (String target : targets) {
+            all = all.and(target, () -> joint.open(target));
+        }
+        return all;
+    }
+
     /** {@return these outputs and a stream} */
     public Outputs andStream(String target, OutputStream stream) {
         Objects.requireNonNull(stream);

@@ -120,6 +120,18 @@ public abstract class StagedOutput {
         return MergedFile.of(Obstacles.followed(file), file.toString(), insertion);
     }
 
+    /** {@return what makes the outputs of several targets that share a file, by their names} */
+    public static Joint joined(Path file, int targets) {
+        return new JoinedFile.Opening(file, targets)::open;
+    }
+
+    /** Makes the output of one of several targets when a run begins. */
+    @FunctionalInterface
+    public interface Joint {
+        /** {@return the output of a target} */
+        StagedOutput open(String target) throws IOException;
+    }
+
     /** {@return a folder of documents; it is made if it is not there} */
     public static StagedOutput folder(Path folder) throws IOException {
         return StagedFolder.of(Obstacles.followed(folder));

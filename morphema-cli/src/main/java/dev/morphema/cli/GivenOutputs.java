@@ -99,11 +99,24 @@ final class GivenOutputs {
                 staged = shown(staged, target, shown > 1 ? target : "");
             } else if (database.isPresent()) {
                 staged = staged.andRecords(target, database.get().output());
+            } else if (mapping.formatOf(target).equals(WORKBOOK)
+                    && sharing(output.getValue()).size() > 1) {
+                List<String> sharing = sharing(output.getValue());
+                staged = sharing.get(0).equals(target) ? staged.andShared(sharing, Path.of(output.getValue())) : staged;
             } else {
                 staged = file(staged, target, Path.of(output.getValue()));
             }
         }
         return staged;
+    }
+
+    /** {@return the targets whose output is a workbook at a place} */
+    private List<String> sharing(String place) {
+        return places.entrySet().stream()
+                .filter(output -> output.getValue().equals(place)
+                        && mapping.formatOf(output.getKey()).equals(WORKBOOK))
+                .map(Map.Entry::getKey)
+                .toList();
     }
 
     private Outputs shown(Outputs outputs, String target, String title) {

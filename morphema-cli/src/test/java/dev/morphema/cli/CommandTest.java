@@ -80,6 +80,45 @@ class CommandTest {
     }
 
     @Test
+    @DisplayName("targets that are workbooks share a file, others do not")
+    void sharedWorkbooks() throws IOException {
+        Path mapping = Files.writeString(folder.resolve("m.morphema"), """
+                morphema 1
+                source rows: csv
+                target A: xlsx { for r in rows { a = r.a } }
+                target B: xlsx { for r in rows { b = r.a } }
+                target c: csv { for r in rows { c = r.a } }
+                target d: csv { for r in rows { d = r.a } }
+                """);
+        Path rows = Files.writeString(folder.resolve("rows.csv"), "a\n1\n");
+        String book = folder.resolve("book.xlsx").toString();
+        assertThat(run(
+                        "",
+                        "run",
+                        mapping.toString(),
+                        "--in",
+                        rows.toString(),
+                        "--out",
+                        "A=" + book,
+                        "--out",
+                        "B=" + book))
+                .isZero();
+        assertThat(err).contains("written A: 1 record in " + book, "written B: 1 record in " + book);
+        String file = folder.resolve("c.csv").toString();
+        assertThat(run(
+                        "",
+                        "run",
+                        mapping.toString(),
+                        "--in",
+                        rows.toString(),
+                        "--out",
+                        "c=" + file,
+                        "--out",
+                        "d=" + file))
+                .isNotZero();
+    }
+
+    @Test
     @DisplayName("demo lays itself out, converts the manifest and shows the results")
     void demoConverts() throws IOException {
         Path place = folder.resolve("demo");

@@ -15,7 +15,7 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** Makes a value of events: a record in an expression is written like one in a target. */
-final class TreeWriter implements EventWriter {
+public final class TreeWriter implements EventWriter {
     /** A record or list that is not finished; exactly one of the two is there. */
     private static final class Open {
         private final @Nullable RecordBuilder record;
@@ -37,7 +37,7 @@ final class TreeWriter implements EventWriter {
      * @param elementsRepeat whether the value is part of a document in which elements may repeat
      * @param start what the layouts of records begin with
      */
-    TreeWriter(boolean elementsRepeat, Layout start) {
+    public TreeWriter(boolean elementsRepeat, Layout start) {
         this.start = start;
         this.elementsRepeat = elementsRepeat;
     }
@@ -53,7 +53,7 @@ final class TreeWriter implements EventWriter {
     }
 
     /** {@return the value that was written} */
-    Value result() {
+    public Value result() {
         return Objects.requireNonNull(result);
     }
 

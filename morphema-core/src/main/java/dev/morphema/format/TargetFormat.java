@@ -64,6 +64,14 @@ public interface TargetFormat {
     }
 
     /**
+     * {@return whether several targets may share a document, of which each is a field}, as a workbook
+     * has a sheet for each
+     */
+    default boolean joins() {
+        return false;
+    }
+
+    /**
      * {@return a writer of one document}
      *
      * @param out where the bytes go; the caller closes it

@@ -32,6 +32,11 @@ public final class XlsxTarget implements TargetFormat {
     }
 
     @Override
+    public boolean joins() {
+        return true;
+    }
+
+    @Override
     public DocumentWriter open(OutputStream out, Document document) throws IOException {
         return new WorkbookWriter(out, document.options());
     }
