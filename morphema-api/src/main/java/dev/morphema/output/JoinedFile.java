@@ -69,13 +69,18 @@ final class JoinedFile {
         return writer;
     }
 
+    private void abandon() {
+        if (writer != null) {
+            writer.abandon();
+        }
+    }
+
     private void close() throws IOException {
         closed++;
         DocumentWriter whole = writer;
-        if (closed < targets || whole == null) {
+        if (closed != targets || whole == null) {
             return;
         }
-        writer = null;
         whole.beginRecord();
         for (Map.Entry<String, Part> part : parts.entrySet()) {
             KeptEvents kept = part.getValue().kept;
@@ -140,6 +145,7 @@ final class JoinedFile {
                 kept.delete();
             }
             if (first) {
+                abandon();
                 file.discard();
             }
         }

@@ -8,6 +8,7 @@ import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -20,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class StagedOutputs implements AutoCloseable {
     private final Map<Integer, StagedOutput> byTarget = new LinkedHashMap<>();
+    private final Map<Integer, DocumentWriter> writers = new HashMap<>();
     private final Set<Path> inputs;
     private final Set<Path> ofMapping;
     private boolean finished;
@@ -60,9 +62,12 @@ public final class StagedOutputs implements AutoCloseable {
             int target, Writers.@Nullable Document name, TargetFormat format, TargetFormat.Document document)
             throws IOException {
         StagedOutput output = byTarget.get(target);
-        return output == null
+        DocumentWriter writer = output == null
                 ? format.open(OutputStream.nullOutputStream(), document)
                 : output.writer(name, format, document);
+        // A target writes one document after the other.
+        writers.put(target, writer);
+        return writer;
     }
 
     /**
@@ -143,6 +148,7 @@ public final class StagedOutputs implements AutoCloseable {
 
     @Override
     public void close() {
+        writers.values().forEach(DocumentWriter::abandon);
         byTarget.values().forEach(StagedOutput::discard);
     }
 }

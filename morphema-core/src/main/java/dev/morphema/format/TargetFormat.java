@@ -133,6 +133,14 @@ public interface TargetFormat {
         void finish() throws IOException;
 
         /**
+         * Gives back what is held beside the stream; comes in place of {@link #finish} if the run has
+         * failed, and may come after it.
+         */
+        default void abandon() {
+            // nothing is held
+        }
+
+        /**
          * Remembers what has been written so far, instead of what was remembered before. Nothing
          * that comes after it leaves the writer until the next mark, or the end.
          *

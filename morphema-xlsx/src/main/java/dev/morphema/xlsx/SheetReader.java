@@ -21,6 +21,7 @@ import java.util.HashMap;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.Stream;
 import org.dhatim.fastexcel.reader.Cell;
 import org.dhatim.fastexcel.reader.ExcelReaderException;
@@ -50,6 +51,9 @@ final class SheetReader implements RecordReader {
     private final List<FieldName> names = new ArrayList<>();
     private List<Column> columns = List.of();
     private @Nullable Sheet sheet;
+    /** The cells whose value is repeated, or null. */
+    private @Nullable MergedCells merged;
+
     private @Nullable Stream<Row> stream;
     private @Nullable Iterator<Row> rows;
     private long record;
@@ -147,6 +151,9 @@ final class SheetReader implements RecordReader {
         while (rows != null && rows.hasNext()) {
             Row row = rows.next();
             int index = row.getRowNum() - 1;
+            if (merged != null) {
+                merged.take(row, values);
+            }
             if (index > range.lastRow()) {
                 return null;
             }
@@ -159,6 +166,7 @@ final class SheetReader implements RecordReader {
 
     private void begin(Sheet next) throws IOException {
         sheet = next;
+        merged = options.text("merged", "first").equals("repeat") ? file.merged(next.getName()) : null;
         Stream<Row> opened = next.openStream();
         stream = opened;
         rows = opened.iterator();
@@ -246,9 +254,10 @@ final class SheetReader implements RecordReader {
     private Value record(Row row) {
         UsedFields built = new UsedFields(projection, new Origin(name(), record, row.getRowNum()));
         for (Column column : columnsOf(row)) {
+            Value repeated = merged == null ? null : merged.at(row, column.index());
             Cell cell = column.index() < row.getCellCount() ? row.getCell(column.index()) : null;
-            if (cell != null && built.uses(column.name())) {
-                built.put(column.name(), value(row, cell));
+            if ((cell != null || repeated != null) && built.uses(column.name())) {
+                built.put(column.name(), repeated == null ? value(row, Objects.requireNonNull(cell)) : repeated);
             }
         }
         if (sheetField != null && sheet != null) {

@@ -139,6 +139,13 @@ final class WorkbookFile implements Closeable {
         return from1904;
     }
 
+    /** {@return the cells of a sheet that are one in sight} */
+    MergedCells merged(String sheet) throws IOException {
+        try (ZipFile archive = new ZipFile(copy.toFile())) {
+            return MergedCells.of(archive, sheet);
+        }
+    }
+
     ReadableWorkbook workbook() {
         return workbook;
     }

@@ -134,6 +134,16 @@ final class WorkbookWriter implements DocumentWriter {
     }
 
     @Override
+    public void abandon() {
+        try {
+            bytes.close();
+            Files.deleteIfExists(copy);
+        } catch (IOException e) {
+            // a file in the system's temporary folder is all that is left
+        }
+    }
+
+    @Override
     public void finish() throws IOException {
         try {
             if (sheetNames.isEmpty()) {

@@ -30,6 +30,7 @@ public final class XlsxSource implements SourceFormat {
                 OptionSpec.of("sheet-field", Form.TEXT),
                 OptionSpec.of("range", Form.TEXT),
                 OptionSpec.of("skip", Form.COUNT),
+                OptionSpec.choice("merged", "first", "repeat"),
                 OptionSpec.of("header", Form.SWITCH),
                 OptionSpec.of("columns", Form.TEXTS));
     }

@@ -66,6 +66,13 @@ class SharedWorkbookTest {
         assertThat(book).hasBinaryContent(first);
     }
 
+    private static long temporaryFiles() throws IOException {
+        try (Stream<Path> files = Files.list(Path.of(System.getProperty("java.io.tmpdir")))) {
+            return files.filter(file -> file.getFileName().toString().matches("morphema-.*\\.xlsx"))
+                    .count();
+        }
+    }
+
     @Test
     @DisplayName("other formats share no file, and a run that fails leaves nothing")
     void refusals() throws IOException {
@@ -74,12 +81,17 @@ class SharedWorkbookTest {
                         .run(Inputs.text("rows", ROWS), Outputs.NONE.andShared(List.of("a", "b"), place)))
                 .isInstanceOf(ProblemException.class)
                 .hasMessageContaining("Documents in json do not share a file.");
+        long before = temporaryFiles();
         assertThatThrownBy(() ->
                         mapping("""
                                 target a: xlsx { for r in rows { ship = r.ship } }
                                 target b: xlsx { for r in rows { ship = fail("no") } }
                                 """).run(Inputs.text("rows", ROWS), Outputs.NONE.andShared(List.of("a", "b"), place)))
                 .isInstanceOf(ProblemException.class);
+        assertThatThrownBy(() -> mapping("target a: xlsx { for r in rows { ship = fail(\"no\") } }")
+                        .run(Inputs.text("rows", ROWS), Outputs.file("a", place)))
+                .isInstanceOf(ProblemException.class);
+        assertThat(temporaryFiles()).isEqualTo(before);
         try (Stream<Path> left = Files.list(folder)) {
             assertThat(left).isEmpty();
         }
