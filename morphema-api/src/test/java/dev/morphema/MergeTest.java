@@ -133,8 +133,8 @@ class MergeTest {
             delimiterString = " ~ ",
             quoteCharacter = '`',
             value = {
-                "{\"p\": {\"C\": 1}} ~ p ~ REFUSED ~ There is such an entry already. ~ 1:13, field p.C",
-                "{\"p\": 1} ~ p ~ REFUSED ~ There is such an entry already. ~ 1:7, field p",
+                "{\"p\": {\"C\": 1}} ~ p ~ REFUSED ~ There is an entry C already. ~ 1:13, field p.C",
+                "{\"p\": 1} ~ p ~ REFUSED ~ There is an entry p already. ~ 1:7, field p",
                 "{\"p\": {\"C\": 1}} ~ p ~ EXTENDED ~ What stands here is no list, so nothing can be added to it. ~ 1:13, field p.C",
                 "{\"ports\": {}} ~ port.x ~ REFUSED ~ There is no entry port here, to put something into. ~ 1:1",
                 "{\"p\": [1]} ~ p.q ~ REFUSED ~ What stands here has no entries, so nothing can be put into it. ~ 1:7, field p",
@@ -159,6 +159,9 @@ class MergeTest {
                 .isEqualTo("There are 2 elements d here, and one is meant.");
         assertThat(refused(ELEMENT, file, "c", Existing.REPLACED).message())
                 .isEqualTo("There are 2 elements port here, and one is meant.");
+        assertThat(refused(ELEMENT, file("one.xml", "<c><port/></c>"), "c", Existing.REFUSED)
+                        .message())
+                .isEqualTo("There is an entry port already.");
         assertThat(refused(ELEMENT, folder.resolve("no.xml"), "", Existing.REFUSED)
                         .message())
                 .isEqualTo("There is no such file that something can be put into.");

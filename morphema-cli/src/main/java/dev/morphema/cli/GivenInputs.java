@@ -7,6 +7,8 @@ import dev.morphema.format.Limits;
 import dev.morphema.http.Fetched;
 import dev.morphema.http.WebSource;
 import dev.morphema.jdbc.Database;
+import dev.morphema.problem.Code;
+import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.schemas.ApiCall;
@@ -89,11 +91,23 @@ final class GivenInputs {
             if (address.isPresent()) {
                 checkCall(source, address.get());
                 Fetched pages = web.get(words.get(0), address.get().limits(limits));
+                refusePageForPeople(source, pages);
                 return inputs.andInputs(source, pages.pages());
             }
         }
         allAddresses = false;
         return inputs.andFiles(source, files(source, words));
+    }
+
+    /** Such as one that asks for a password, or says that something went wrong. */
+    private void refusePageForPeople(String source, Fetched pages) {
+        String format = mapping.formatOfSource(source);
+        if (pages.mediaType().filter("text/html"::equals).isPresent() && !format.equals("xml")) {
+            throw new ProblemException(Problem.error(
+                            Code.NOT_READABLE, "The server sends a page for people (text/html), and no " + format + ".")
+                    .in(InputLocation.at(pages.pages().get(0).name(), 0, 0))
+                    .withHelp("does it want credentials? A header can stand in a file of connections"));
+        }
     }
 
     /** An interface that is described is not called in a way that it does not know. */

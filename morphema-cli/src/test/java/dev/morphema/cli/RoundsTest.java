@@ -31,6 +31,7 @@ class RoundsTest {
 
     private final ByteArrayOutputStream err = new ByteArrayOutputStream();
     private HttpServer server;
+    private String type = "application/json";
 
     @BeforeEach
     void start() throws IOException {
@@ -40,6 +41,7 @@ class RoundsTest {
             byte[] body = ("{\"rate\":" + rate + "}").getBytes(StandardCharsets.UTF_8);
             boolean known =
                     ("\"" + rate + "\"").equals(exchange.getRequestHeaders().getFirst("If-None-Match"));
+            exchange.getResponseHeaders().set("Content-Type", type);
             exchange.getResponseHeaders().set("ETag", "\"" + rate + "\"");
             exchange.sendResponseHeaders(known ? 304 : rate.equals("none") ? 404 : 200, known ? -1 : body.length);
             if (!known) {
@@ -113,6 +115,16 @@ class RoundsTest {
         assertThat(run("--in", address(), "--every", "1ms", "--rounds", "3", "--quiet"))
                 .isZero();
         assertThat(told()).containsExactly("failed, nothing was written");
+    }
+
+    @Test
+    @DisplayName("a page for people in place of data is told")
+    void pageForPeople() {
+        rates.add("1");
+        type = "text/html; charset=utf-8";
+        assertThat(run("--in", address())).isEqualTo(ExitCode.FILE);
+        assertThat(err.toString(StandardCharsets.UTF_8))
+                .contains("The server sends a page for people (text/html), and no json.");
     }
 
     @ParameterizedTest(name = "{0}")

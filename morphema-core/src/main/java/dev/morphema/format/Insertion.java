@@ -38,7 +38,9 @@ public record Insertion(List<String> path, Existing existing) {
     public ProblemException refused(List<String> entry, InputLocation place) {
         String message = existing == Existing.EXTENDED
                 ? "What stands here is no list, so nothing can be added to it."
-                : "There is such an entry already.";
+                : entry.isEmpty()
+                        ? "There is something here already."
+                        : "There is an entry " + entry.get(entry.size() - 1) + " already.";
         return new ProblemException(Problem.error(Code.NOT_WRITTEN, message)
                 .in(entry.isEmpty() ? place : place.withField(String.join(".", entry)))
                 .withHelp("--replace puts the new entry in its place; --append adds to a list; nothing was changed"));

@@ -6,6 +6,7 @@ import dev.morphema.format.Insertion.Existing;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
 import javax.xml.stream.Location;
@@ -76,8 +77,9 @@ final class XmlInsertion {
         } else if (insertion.existing() == Existing.REPLACED) {
             throw many(alike, part.tag());
         } else {
-            throw insertion.refused(
-                    insertion.path(), document.location(alike.get(0).from()));
+            List<String> entry = new ArrayList<>(insertion.path());
+            entry.add(part.tag());
+            throw insertion.refused(entry, document.location(alike.get(0).from()));
         }
     }
 

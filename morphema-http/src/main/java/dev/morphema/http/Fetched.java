@@ -8,7 +8,10 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What was got from an address: in memory while it is little, else in temporary files, which are
@@ -17,6 +20,7 @@ import java.util.Map;
 public final class Fetched implements AutoCloseable {
     private final List<Page> pages = new ArrayList<>();
     private Map<String, String> conditions = Map.of();
+    private @Nullable String type;
 
     /** A page with what problems call it. */
     private record Page(String name, Spool bytes) implements Input {
@@ -36,8 +40,9 @@ public final class Fetched implements AutoCloseable {
         }
     }
 
-    Input add(String name, Spool bytes, Map<String, String> howToAskForNew) {
+    Input add(String name, Spool bytes, @Nullable String mediaType, Map<String, String> howToAskForNew) {
         Page page = new Page(name, bytes);
+        type = pages.isEmpty() ? mediaType : type;
         pages.add(page);
         conditions = pages.size() == 1 ? Map.copyOf(howToAskForNew) : Map.of();
         return page;
@@ -77,6 +82,12 @@ public final class Fetched implements AutoCloseable {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    /** {@return the media type that the server says the first page is of (RFC 9110), without parameters} */
+    public Optional<String> mediaType() {
+        return Optional.ofNullable(type)
+                .map(said -> said.split(";", 2)[0].strip().toLowerCase(Locale.ROOT));
     }
 
     /** {@return the pages in order, at least one} */

@@ -47,7 +47,7 @@ final class Pages {
                 }
                 int number = seen.size();
                 String name = Requests.shown(address) + (number == 1 ? "" : ", page " + number);
-                Input page = fetched.add(name, answer.bytes(), answer.conditions());
+                Input page = fetched.add(name, answer.bytes(), answer.type(), answer.conditions());
                 String next = next(answer, page, nextField);
                 address = next == null ? null : requests.within(first, answer.address(), next);
             }

@@ -67,9 +67,15 @@ final class Requests {
      * @param address from which it came in the end
      * @param bytes decompressed; null if it is as it was, by the conditions that were sent
      * @param links the headers of that name
+     * @param type the media type that it is sent as, or null
      * @param conditions headers by which only what is new is asked for
      */
-    record Answer(URI address, @Nullable Spool bytes, List<String> links, Map<String, String> conditions) {}
+    record Answer(
+            URI address,
+            @Nullable Spool bytes,
+            List<String> links,
+            @Nullable String type,
+            Map<String, String> conditions) {}
 
     /** An answer that may be another one in a while. */
     private static final class PassingException extends Exception {
@@ -170,7 +176,7 @@ final class Requests {
         int status = response.statusCode();
         if (status == 304 && headers.keySet().stream().anyMatch(CONDITIONS::contains)) {
             close(response);
-            return new Answer(address, null, List.of(), Map.of());
+            return new Answer(address, null, List.of(), null, Map.of());
         }
         if (status != 200) {
             String start = start(response);
@@ -187,6 +193,7 @@ final class Requests {
                 address,
                 spooled(address, response),
                 response.headers().allValues("Link"),
+                response.headers().firstValue("Content-Type").orElse(null),
                 conditions(response.headers()));
     }
 

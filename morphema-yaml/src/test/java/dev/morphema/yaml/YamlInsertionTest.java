@@ -113,8 +113,8 @@ class YamlInsertionTest {
     @CsvSource(
             delimiterString = " ~ ",
             value = {
-                "version ~ REFUSED ~ There is such an entry already. ~ 2:1, field version",
-                "harbour.tags ~ REFUSED ~ There is such an entry already. ~ 8:3, field harbour.tags",
+                "version ~ REFUSED ~ There is an entry version already. ~ 2:1, field version",
+                "harbour.tags ~ REFUSED ~ There is an entry tags already. ~ 8:3, field harbour.tags",
                 "harbour.port.x ~ REFUSED ~ There is no entry port here, to put something into. ~ 4:3",
                 "version.x ~ REFUSED ~ What stands here has no entries, so nothing can be put into it. ~ 2:10, field version",
                 "shared ~ REFUSED ~ What stands here is written in a way that nothing can be put into it without changing something else. ~ 2:1"
