@@ -80,6 +80,12 @@ final class Answers extends Handler.Abstract {
         ServedMapping mapping = served.get(path.substring(1));
         Answer answer = mapping == null ? other(request, path) : posted(request, response, path.substring(1), mapping);
         response.setStatus(answer.status());
+        if (answer.status() >= HttpStatus.BAD_REQUEST_400
+                && answer.status() != HttpStatus.UNPROCESSABLE_ENTITY_422
+                && request.getLength() != 0) {
+            // Some of the message may not be read, so nothing can follow it: who sends is told before.
+            response.getHeaders().put(HttpHeader.CONNECTION, "close");
+        }
         response.getHeaders().put(HttpHeader.CONTENT_TYPE, answer.type());
         response.getHeaders().put(new HttpField("X-Content-Type-Options", "nosniff"));
         response.write(true, ByteBuffer.wrap(answer.body()), callback);

@@ -254,7 +254,7 @@ final class SheetReader implements RecordReader {
     private Value record(Row row) {
         UsedFields built = new UsedFields(projection, new Origin(name(), record, row.getRowNum()));
         for (Column column : columnsOf(row)) {
-            Value repeated = merged == null ? null : merged.at(row, column.index());
+            Value repeated = merged == null ? null : merged.at(column.index());
             Cell cell = column.index() < row.getCellCount() ? row.getCell(column.index()) : null;
             if ((cell != null || repeated != null) && built.uses(column.name())) {
                 built.put(column.name(), repeated == null ? value(row, Objects.requireNonNull(cell)) : repeated);
