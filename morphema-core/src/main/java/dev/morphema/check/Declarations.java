@@ -23,6 +23,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /** Checks the declarations of the top level. */
 final class Declarations {
@@ -171,6 +172,15 @@ final class Declarations {
         checker.globals().addTable(name, new GlobalNames.TableEntry(index, keys, columns.many(), row));
     }
 
+    /** What is given to a run, such as the rows of a database, is a source; a table goes over it. */
+    private static String overSource(Decl.FileTable decl) {
+        String keys = decl.columns().keys().stream()
+                .map(key -> "x." + key.span().text())
+                .collect(Collectors.joining(", "));
+        return "csv(\"tables/codes.csv\"), or over a source: source rows: "
+                + decl.format().span().text() + "  table " + decl.name().text() + " for x in rows key " + keys;
+    }
+
     private List<Value> rows(Decl.FileTable decl) {
         SourceChecker sources = new SourceChecker(checker);
         FormatRef ref = decl.format();
@@ -180,7 +190,7 @@ final class Declarations {
         if (unnamed.size() != 1 || unnamed.get(0).value().form() != Constant.Form.TEXT) {
             checker.report(ref.span()
                     .error(Code.ARGUMENTS, "A table names the one file that it is read from.")
-                    .withHelp("csv(\"tables/codes.csv\")"));
+                    .withHelp(unnamed.isEmpty() ? overSource(decl) : "csv(\"tables/codes.csv\")"));
             return List.of();
         }
         if (format == null) {

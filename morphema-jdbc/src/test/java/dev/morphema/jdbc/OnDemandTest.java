@@ -127,6 +127,19 @@ class OnDemandTest {
     }
 
     @Test
+    @DisplayName("a table that names a query instead of a file is told how it is written")
+    void tableOfQuery() {
+        assertThat(MORPHEMA.check(
+                                "test.morphema",
+                                "morphema 1\ntable ship: sql(query = \"SELECT 1\") key imo, flag\ntarget o: json = ship[1, 2].x",
+                                folder)
+                        .problems())
+                .anySatisfy(problem -> assertThat(problem.help())
+                        .isEqualTo("csv(\"tables/codes.csv\"), or over a source: source rows: sql(query = \"SELECT 1\")"
+                                + "  table ship for x in rows key x.imo, x.flag"));
+    }
+
+    @Test
     @DisplayName("a query that does not ask for its key is told")
     void wrongQuery() {
         assertThat(MORPHEMA.check(

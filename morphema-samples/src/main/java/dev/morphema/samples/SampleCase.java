@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A sample case: a folder with {@code in/}, whose files are named after the sources of the mapping,
@@ -70,7 +71,7 @@ public record SampleCase(Path mapping, Path folder) {
         return inFolder(mapping, cases);
     }
 
-    private static boolean isCases(Path folder) {
+    private static boolean isCases(@Nullable Path folder) {
         return folder != null
                 && folder.getFileName() != null
                 && folder.getFileName().toString().endsWith(CASES);

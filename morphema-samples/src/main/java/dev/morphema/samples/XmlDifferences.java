@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
 
 /** Compares XML documents by what they mean. */
 final class XmlDifferences {
@@ -77,7 +78,7 @@ final class XmlDifferences {
         return path + "/" + name + "[" + counts.merge(name, 1, Integer::sum) + "]";
     }
 
-    private static String shown(Object part) {
+    private static String shown(@Nullable Object part) {
         if (part == null) {
             return Difference.NOTHING;
         }

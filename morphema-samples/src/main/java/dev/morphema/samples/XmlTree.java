@@ -9,6 +9,7 @@ import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import org.jspecify.annotations.Nullable;
 
 /**
  * An element as it means: prefixes and the order of attributes do not matter, and white space only
@@ -57,6 +58,7 @@ record XmlTree(QName name, TreeMap<String, String> attributes, List<Object> part
     }
 
     /** {@return the text, if there are no child elements; else null} */
+    @Nullable
     String text() {
         return parts.stream().anyMatch(XmlTree.class::isInstance)
                 ? null

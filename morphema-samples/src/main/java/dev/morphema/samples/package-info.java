@@ -3,4 +3,7 @@
  * dev.morphema.samples.SampleCase} finds and runs them; documents are compared by meaning, not by
  * bytes.
  */
+@NullMarked
 package dev.morphema.samples;
+
+import org.jspecify.annotations.NullMarked;
