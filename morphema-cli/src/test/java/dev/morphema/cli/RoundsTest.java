@@ -135,11 +135,12 @@ class RoundsTest {
         "--every 1s --rounds 0, --rounds takes a number from 1 on",
         "--rounds 2, --rounds says something of --every",
         "--every 1s --in -, --every reads again",
-        "--every 1s --summary s.json, --every makes many"
+        "--every 1s --summary FOLDER/s.json, --every makes many"
     })
     void usage(String words, String message) {
-        List<String> all =
-                new ArrayList<>(List.of(words.replace("5 minutes", "5minutes").split(" ")));
+        List<String> all = new ArrayList<>(List.of(words.replace("5 minutes", "5minutes")
+                .replace("FOLDER", folder.toString())
+                .split(" ")));
         if (!all.contains("--in")) {
             all.addAll(List.of("--in", "rates.json"));
         }
