@@ -1,6 +1,8 @@
 package dev.morphema;
 
 import dev.morphema.format.Insertion;
+import dev.morphema.format.Limit;
+import dev.morphema.format.Limits;
 import dev.morphema.format.RecordOutput;
 import dev.morphema.output.StagedOutput;
 import java.io.IOException;
@@ -65,18 +67,19 @@ public final class Outputs {
     }
 
     /**
-     * {@return these outputs and a file that goes on behind what is in it}. The file is CSV, JSON Lines
-     * or fixed columns. A header is written once, and the columns must be the same. It is made if it is not there.
+     * {@return these outputs and a file that goes on behind what is in it}. The file is CSV, JSON
+     * Lines or fixed columns. A header is written once, and the columns must be the same. It is
+     * made if it is not there.
      */
     public Outputs andAppended(String target, Path file) {
         Objects.requireNonNull(file);
-        return and(target, () -> StagedOutput.appended(file));
+        return and(target, () -> StagedOutput.appended(file, content(file)));
     }
 
     /**
-     * {@return these outputs and a document that is put into another one, which is in a file}. That is JSON,
-     * YAML or XML, as the target is, and stays as it is in all else; of the file as it was a copy is
-     * kept beside it, whose name ends with {@code .bak}.
+     * {@return these outputs and a document that is put into another one, which is in a file}. That
+     * is JSON, YAML or XML, as the target is, and stays as it is in all else; of the file as it was
+     * a copy is kept beside it, whose name ends with {@code .bak}.
      *
      * @param path the names that lead to the place, from the outermost record, or from the root
      *     element, which is the first; in JSON and YAML the last may be a new one
@@ -85,12 +88,12 @@ public final class Outputs {
     public Outputs andMerged(String target, Path file, List<String> path, Insertion.Existing existing) {
         Objects.requireNonNull(file);
         Insertion insertion = new Insertion(path, existing);
-        return and(target, () -> StagedOutput.merged(file, insertion));
+        return and(target, () -> StagedOutput.merged(file, content(file), insertion));
     }
 
     /**
-     * {@return these outputs and a file that several targets share}, such as a workbook (of the module
-     * morphema-xlsx) with a sheet for each, of its name
+     * {@return these outputs and a file that several targets share}, such as a workbook (of the
+     * module morphema-xlsx) with a sheet for each, of its name
      *
      * @param targets in the order of the sheets
      */
@@ -132,6 +135,11 @@ public final class Outputs {
     public Outputs andRecords(String target, RecordOutput output) {
         Objects.requireNonNull(output);
         return and(target, () -> StagedOutput.records(output));
+    }
+
+    /** What is in a file of our own, however well it is compressed. */
+    private static FileInput content(Path file) {
+        return new FileInput(file, Limits.DEFAULT.with(Limit.GROWTH, Limits.UNLIMITED));
     }
 
     /** {@return one output that is there already} */

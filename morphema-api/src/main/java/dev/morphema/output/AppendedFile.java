@@ -1,6 +1,7 @@
 package dev.morphema.output;
 
 import dev.morphema.engine.Writers;
+import dev.morphema.format.Input;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
@@ -26,18 +27,23 @@ final class AppendedFile extends StagedOutput {
     private static final Map<String, String> LINE_ENDS = Map.of("lf", "\n", "crlf", "\r\n", "none", "");
 
     private final Path place;
+    private final Input content;
     private final StagedFile file;
     /** The lock of the file that is there; null if there is none yet. */
     private @Nullable FileLock old;
 
-    private AppendedFile(Path place, StagedFile file) {
+    private AppendedFile(Path place, Input content, StagedFile file) {
         this.place = place;
+        this.content = content;
         this.file = file;
     }
 
-    /** @param place links followed */
-    static AppendedFile of(Path place) throws IOException {
-        AppendedFile appended = new AppendedFile(place, StagedFile.of(place));
+    /**
+     * @param place links followed
+     * @param content what is in it so far
+     */
+    static AppendedFile of(Path place, Input content) throws IOException {
+        AppendedFile appended = new AppendedFile(place, content, StagedFile.of(place));
         try {
             appended.old = FileLock.of(place, "Another run appends to this file just now.");
             return appended;
@@ -52,7 +58,7 @@ final class AppendedFile extends StagedOutput {
         if (old == null || old.isEmpty()) {
             return format.open(file.bytes(name), document);
         }
-        Document continued = format.continued(new FileContent(place, place.toString()), document);
+        Document continued = format.continued(content, document);
         if (continued == null) {
             throw new ProblemException(
                     Problem.error(Code.USAGE, "Documents in " + format.name() + " cannot be appended to.")
@@ -65,7 +71,7 @@ final class AppendedFile extends StagedOutput {
     private void copy(String lineEnd) throws IOException {
         OutputStream to = file.bytes(null);
         byte last = '\n';
-        try (InputStream from = new FileContent(place, place.toString()).open()) {
+        try (InputStream from = content.open()) {
             byte[] buffer = new byte[1 << 16];
             for (int read = from.read(buffer); read >= 0; read = from.read(buffer)) {
                 to.write(buffer, 0, read);

@@ -25,7 +25,8 @@ final class FileLock implements AutoCloseable {
      * {@return the lock of a file, or null if there is none}
      *
      * @param taken what is said if another run has it
-     * @throws ProblemException if another run has it, or has put another file in its place meanwhile
+     * @throws ProblemException if another run has it, or has put another file in its place
+     *     meanwhile
      */
     static @Nullable FileLock of(Path place, String taken) throws IOException {
         FileChannel file;

@@ -16,8 +16,8 @@ import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 
 /**
- * Keeps a document, in a temporary file if it is large, until it can be written: record by record if
- * it is a list. Not thread-safe.
+ * Keeps a document, in a temporary file if it is large, until it can be written: record by record
+ * if it is a list. Not thread-safe.
  */
 final class KeptEvents implements DocumentWriter {
     private final DocumentWriter like;

@@ -1,6 +1,7 @@
 package dev.morphema.output;
 
 import dev.morphema.engine.Writers;
+import dev.morphema.format.Input;
 import dev.morphema.format.Insertion;
 import dev.morphema.format.TargetFormat;
 import dev.morphema.format.TargetFormat.Document;
@@ -20,15 +21,15 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * A document that is put into another one, which is in a file. The whole of that is written anew
- * and takes the place of the old one, of which a copy is kept beside it; the file is locked, so that
- * no other run puts something into what it was before.
+ * and takes the place of the old one, of which a copy is kept beside it; the file is locked, so
+ * that no other run puts something into what it was before.
  */
 final class MergedFile extends StagedOutput {
     /** What the name of the copy ends with. */
     static final String COPY = ".bak";
 
     private final Path place;
-    private final String name;
+    private final Input content;
     private final Insertion insertion;
     private final FileLock lock;
     private final ByteArrayOutputStream part = new ByteArrayOutputStream();
@@ -36,26 +37,26 @@ final class MergedFile extends StagedOutput {
     private @Nullable StagedFile merged;
     private @Nullable StagedFile copy;
 
-    private MergedFile(Path place, String name, Insertion insertion, FileLock lock) {
+    private MergedFile(Path place, Input content, Insertion insertion, FileLock lock) {
         this.place = place;
-        this.name = name;
+        this.content = content;
         this.insertion = insertion;
         this.lock = lock;
     }
 
     /**
      * @param place links followed
-     * @param name what problems call the file
+     * @param content what is in it
      */
-    static MergedFile of(Path place, String name, Insertion insertion) throws IOException {
+    static MergedFile of(Path place, Input content, Insertion insertion) throws IOException {
         FileLock lock = FileLock.of(place, "Another run changes this file just now.");
         if (lock == null) {
             throw new ProblemException(
                     Problem.error(Code.NOT_READABLE, "There is no such file that something can be put into.")
-                            .withValue(name)
+                            .withValue(content.name())
                             .withHelp("--out writes a new file"));
         }
-        return new MergedFile(place, name, insertion, lock);
+        return new MergedFile(place, content, insertion, lock);
     }
 
     @Override
@@ -89,7 +90,7 @@ final class MergedFile extends StagedOutput {
             return;
         }
         TargetFormat target = Objects.requireNonNull(format);
-        byte[] whole = target.inserted(new FileContent(place, name), part.toByteArray(), insertion);
+        byte[] whole = target.inserted(content, part.toByteArray(), insertion);
         if (whole == null) {
             throw new ProblemException(
                     Problem.error(Code.USAGE, "Documents in " + target.name() + " are not put into others.")

@@ -1,6 +1,7 @@
 package dev.morphema.output;
 
 import dev.morphema.engine.Writers;
+import dev.morphema.format.Input;
 import dev.morphema.format.Insertion;
 import dev.morphema.format.RecordOutput;
 import dev.morphema.format.TargetFormat;
@@ -110,14 +111,22 @@ public abstract class StagedOutput {
                 : StagedFile.of(place);
     }
 
-    /** {@return a file that goes on behind what is in it; it is made if it is not there} */
-    public static StagedOutput appended(Path file) throws IOException {
-        return AppendedFile.of(Obstacles.followed(file));
+    /**
+     * {@return a file that goes on behind what is in it; it is made if it is not there}
+     *
+     * @param content what is in it so far
+     */
+    public static StagedOutput appended(Path file, Input content) throws IOException {
+        return AppendedFile.of(Obstacles.followed(file), content);
     }
 
-    /** {@return what is put into the document of a file that is there} */
-    public static StagedOutput merged(Path file, Insertion insertion) throws IOException {
-        return MergedFile.of(Obstacles.followed(file), file.toString(), insertion);
+    /**
+     * {@return what is put into the document of a file that is there}
+     *
+     * @param content what is in it
+     */
+    public static StagedOutput merged(Path file, Input content, Insertion insertion) throws IOException {
+        return MergedFile.of(Obstacles.followed(file), content, insertion);
     }
 
     /** {@return what makes the outputs of several targets that share a file, by their names} */

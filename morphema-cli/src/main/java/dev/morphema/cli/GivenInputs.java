@@ -152,7 +152,9 @@ final class GivenInputs {
         return files;
     }
 
-    /** {@return whether all inputs came from addresses, so that it is known whether anything is new} */
+    /**
+     * {@return whether all inputs came from addresses, so that it is known whether anything is new}
+     */
     boolean areAllAddresses() {
         return allAddresses;
     }

@@ -99,12 +99,8 @@ final class GivenOutputs {
                 staged = shown(staged, target, shown > 1 ? target : "");
             } else if (database.isPresent()) {
                 staged = staged.andRecords(target, database.get().output());
-            } else if (mapping.formatOf(target).equals(WORKBOOK)
-                    && sharing(output.getValue()).size() > 1) {
-                List<String> sharing = sharing(output.getValue());
-                staged = sharing.get(0).equals(target) ? staged.andShared(sharing, Path.of(output.getValue())) : staged;
             } else {
-                staged = file(staged, target, Path.of(output.getValue()));
+                staged = file(staged, target, output.getValue());
             }
         }
         return staged;
@@ -129,7 +125,13 @@ final class GivenOutputs {
                 : outputs.andStream(target, place.stream());
     }
 
-    private Outputs file(Outputs outputs, String target, Path place) {
+    private Outputs file(Outputs outputs, String target, String word) {
+        Path place = Path.of(word);
+        List<String> sharing = sharing(word);
+        if (sharing.size() > 1 && sharing.contains(target)) {
+            // They are one output, which stands for all.
+            return sharing.get(0).equals(target) ? outputs.andShared(sharing, place) : outputs;
+        }
         if (mapping.hasManyDocuments(target)) {
             if (append) {
                 throw TerminalCommand.usage("A folder of documents is not appended to.", null);

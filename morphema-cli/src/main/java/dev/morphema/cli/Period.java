@@ -6,7 +6,9 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Reads a period of time, such as {@code 30s}, {@code 5m}, {@code 1h} or {@code PT1H} (ISO 8601). */
+/**
+ * Reads a period of time, such as {@code 30s}, {@code 5m}, {@code 1h} or {@code PT1H} (ISO 8601).
+ */
 final class Period {
     private static final Pattern SHORT = Pattern.compile("([1-9]\\d{0,6})(ms|s|m|h|d)");
     private static final Map<String, Duration> UNITS = Map.of(

@@ -8,7 +8,9 @@ import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
-/** A small service of exchange rates, for the demo: it answers this machine with what is in a file. */
+/**
+ * A small service of exchange rates, for the demo: it answers this machine with what is in a file.
+ */
 final class RatesService implements AutoCloseable {
     private final HttpServer server;
 

@@ -9,7 +9,9 @@ import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import org.jspecify.annotations.Nullable;
 
-/** Runs something again and again, with a line for each round. A round that fails does not end it. */
+/**
+ * Runs something again and again, with a line for each round. A round that fails does not end it.
+ */
 final class Rounds {
     /** One round. */
     @FunctionalInterface

@@ -105,7 +105,8 @@ public record CheckedMapping(
      * @param decl how it was declared
      * @param rows of a table from a file; empty for others
      * @param slots the size of its frame, for a loop
-     * @param onDemand the index of the source that is asked for each row when it is looked up, or -1
+     * @param onDemand the index of the source that is asked for each row when it is looked up, or
+     *     -1
      */
     public record Table(Decl.Named decl, List<Value> rows, int slots, int onDemand) implements Framed {
         Table(Decl.Named decl, List<Value> rows, int slots) {

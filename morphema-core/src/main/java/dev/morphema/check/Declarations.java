@@ -172,7 +172,9 @@ final class Declarations {
         checker.globals().addTable(name, new GlobalNames.TableEntry(index, keys, columns.many(), row));
     }
 
-    /** What is given to a run, such as the rows of a database, is a source; a table goes over it. */
+    /**
+     * What is given to a run, such as the rows of a database, is a source; a table goes over it.
+     */
     private static String overSource(Decl.FileTable decl) {
         String keys = decl.columns().keys().stream()
                 .map(key -> "x." + key.span().text())

@@ -14,8 +14,8 @@ final class DeclaredTypes {
     /**
      * A declared type of a field.
      *
-     * @param kind of its values; null if it is the wrong one, which is told where it is declared and
-     *     nowhere else
+     * @param kind of its values; null if it is the wrong one, which is told where it is declared
+     *     and nowhere else
      * @param isDocument whether its texts are documents of their own, which may hold anything
      */
     record Declared(@Nullable Kind kind, Converter converter, boolean isDocument) {

@@ -50,7 +50,9 @@ public final class RunCaches {
         return sites;
     }
 
-    /** {@return the fields side by side that a site writes, with what writers made of their names} */
+    /**
+     * {@return the fields side by side that a site writes, with what writers made of their names}
+     */
     FieldGroup group(int site, List<FieldName> names) {
         FieldGroup known = groups[site];
         if (known == null) {

@@ -40,8 +40,8 @@ public interface SourceFormat {
     }
 
     /**
-     * {@return the fields by which records are asked for, when somebody looks one up, instead of being
-     * read}; none for inputs that are read
+     * {@return the fields by which records are asked for, when somebody looks one up, instead of
+     * being read}; none for inputs that are read
      */
     default List<String> askedBy(Options options) {
         return List.of();

@@ -64,8 +64,8 @@ public interface TargetFormat {
     }
 
     /**
-     * {@return whether several targets may share a document, of which each is a field}, as a workbook
-     * has a sheet for each
+     * {@return whether several targets may share a document, of which each is a field}, as a
+     * workbook has a sheet for each
      */
     default boolean joins() {
         return false;
@@ -133,8 +133,8 @@ public interface TargetFormat {
         void finish() throws IOException;
 
         /**
-         * Gives back what is held beside the stream; comes in place of {@link #finish} if the run has
-         * failed, and may come after it.
+         * Gives back what is held beside the stream; comes in place of {@link #finish} if the run
+         * has failed, and may come after it.
          */
         default void abandon() {
             // nothing is held

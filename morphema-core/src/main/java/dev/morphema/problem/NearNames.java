@@ -25,8 +25,8 @@ public final class NearNames {
     private NearNames() {}
 
     /**
-     * {@return the name that a {@linkplain #proposal proposal} has first}, if it is written as it is
-     * wherever the other one stands; empty for a help that is no such proposal
+     * {@return the name that a {@linkplain #proposal proposal} has first}, if it is written as it
+     * is wherever the other one stands; empty for a help that is no such proposal
      */
     static Optional<String> replacement(@Nullable String help) {
         if (help == null || !help.startsWith(MEANT) || help.indexOf('?') < 0) {

@@ -81,7 +81,10 @@ final class JsonLayout {
                 : container.entries().values().stream().map(Entry::value).toList();
     }
 
-    /** Whether what an object or a list holds are objects or lists, the last of which takes one line. */
+    /**
+     * Whether what an object or a list holds are objects or lists, the last of which takes one
+     * line.
+     */
     private boolean holdsLines(JsonSpan container) {
         List<JsonSpan> held = held(container);
         JsonSpan last = held.isEmpty() ? null : held.get(held.size() - 1);

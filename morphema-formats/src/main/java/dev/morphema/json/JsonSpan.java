@@ -1,13 +1,13 @@
 package dev.morphema.json;
 
+import dev.morphema.format.Limits;
+import java.io.StringReader;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
-import tools.jackson.core.ObjectReadContext;
-import tools.jackson.core.json.JsonFactory;
 
 /**
  * Where a value stands in the text of a JSON document, with what it holds.
@@ -19,8 +19,6 @@ import tools.jackson.core.json.JsonFactory;
  * @param items of a list; empty for others
  */
 record JsonSpan(JsonToken kind, int from, int to, Map<String, Entry> entries, List<JsonSpan> items) {
-    private static final JsonFactory FACTORY = new JsonFactory();
-
     /**
      * An entry of an object.
      *
@@ -34,7 +32,7 @@ record JsonSpan(JsonToken kind, int from, int to, Map<String, Entry> entries, Li
      * @throws tools.jackson.core.JacksonException if it is not well-formed
      */
     static JsonSpan of(String text) {
-        try (JsonParser parser = FACTORY.createParser(ObjectReadContext.empty(), text)) {
+        try (JsonParser parser = JsonParsers.open(new StringReader(text), Limits.DEFAULT)) {
             parser.nextToken();
             JsonSpan document = value(parser, text);
             parser.nextToken();

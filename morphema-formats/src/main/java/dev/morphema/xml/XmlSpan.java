@@ -115,7 +115,9 @@ record XmlSpan(
         return children.stream().filter(child -> child.name.equals(other.name)).toList();
     }
 
-    /** {@return the white space between elements, its own and that of all elements in it, in order} */
+    /**
+     * {@return the white space between elements, its own and that of all elements in it, in order}
+     */
     List<Gap> allGaps() {
         List<Gap> all = new ArrayList<>(gaps);
         children.forEach(child -> all.addAll(child.allGaps()));

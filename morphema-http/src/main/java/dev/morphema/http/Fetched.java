@@ -49,8 +49,8 @@ public final class Fetched implements AutoCloseable {
     }
 
     /**
-     * {@return headers by which only what is new is asked for}; none for several pages, of which the
-     * first may be as it was and others not
+     * {@return headers by which only what is new is asked for}; none for several pages, of which
+     * the first may be as it was and others not
      */
     Map<String, String> conditions() {
         return conditions;
@@ -84,7 +84,10 @@ public final class Fetched implements AutoCloseable {
         }
     }
 
-    /** {@return the media type that the server says the first page is of (RFC 9110), without parameters} */
+    /**
+     * {@return the media type that the server says the first page is of (RFC 9110), without
+     * parameters}
+     */
     public Optional<String> mediaType() {
         return Optional.ofNullable(type)
                 .map(said -> said.split(";", 2)[0].strip().toLowerCase(Locale.ROOT));

@@ -31,7 +31,9 @@ final class Pages {
 
     private Pages() {}
 
-    /** {@return the pages, or null if the first was asked for under a condition and is as it was} */
+    /**
+     * {@return the pages, or null if the first was asked for under a condition and is as it was}
+     */
     static @Nullable Fetched fetch(Requests requests, URI first, List<String> nextField) {
         Fetched fetched = new Fetched();
         Set<URI> seen = new HashSet<>();

@@ -121,8 +121,9 @@ public final class WebSource {
     }
 
     /**
-     * {@return all pages, if there is anything new since they were got before; else empty}. A server
-     * that says how to ask for what is new (RFC 9110, section 13) need not send the rest again.
+     * {@return all pages, if there is anything new since they were got before; else empty}. A
+     * server that says how to ask for what is new (RFC 9110, section 13) need not send the rest
+     * again.
      *
      * @param before which is not closed yet
      * @throws ProblemException if a page could not be got

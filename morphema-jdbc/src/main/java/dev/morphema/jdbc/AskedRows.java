@@ -56,7 +56,10 @@ final class AskedRows implements KeyedReader {
         return found;
     }
 
-    /** A key in the kind of the column, which may be a text where it comes from; null if it cannot be one. */
+    /**
+     * A key in the kind of the column, which may be a text where it comes from; null if it cannot
+     * be one.
+     */
     private static @Nullable Value asked(Value key, @Nullable Kind kind) {
         if (kind == Kind.NUMBER && key instanceof TextValue text) {
             return NumberValue.parse(text.text()).orElse(null);

@@ -13,7 +13,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** A call is as the description of an interface wants it, or it is told why not before it is made. */
+/**
+ * A call is as the description of an interface wants it, or it is told why not before it is made.
+ */
 class ApiCallTest {
     private static final String DESCRIPTION = """
             openapi: 3.0.3

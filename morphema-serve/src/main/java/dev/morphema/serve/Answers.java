@@ -83,7 +83,8 @@ final class Answers extends Handler.Abstract {
         if (answer.status() >= HttpStatus.BAD_REQUEST_400
                 && answer.status() != HttpStatus.UNPROCESSABLE_ENTITY_422
                 && request.getLength() != 0) {
-            // Some of the message may not be read, so nothing can follow it: who sends is told before.
+            // Some of the message may not be read, so nothing can follow it: who sends is told
+            // before.
             response.getHeaders().put(HttpHeader.CONNECTION, "close");
         }
         response.getHeaders().put(HttpHeader.CONTENT_TYPE, answer.type());

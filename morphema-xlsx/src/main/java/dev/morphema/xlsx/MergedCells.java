@@ -73,7 +73,10 @@ final class MergedCells {
         }
     }
 
-    /** {@return the value of the cell that a cell of the row is one with; null if it stands for itself} */
+    /**
+     * {@return the value of the cell that a cell of the row is one with; null if it stands for
+     * itself}
+     */
     @Nullable
     Value at(int column) {
         for (Map.Entry<CellRange, Value> merged : open.entrySet()) {

@@ -18,7 +18,9 @@ final class RawWorkbook {
     private final List<String> sheets = new ArrayList<>();
     private String properties = "";
 
-    /** Formats of cells: 1 a date, 2 a date and time, 3 a number with words, 4 a time, 5 a month. */
+    /**
+     * Formats of cells: 1 a date, 2 a date and time, 3 a number with words, 4 a time, 5 a month.
+     */
     private static final String STYLES = "<numFmts><numFmt numFmtId=\"164\" formatCode=\"dd/mm/yyyy\\ hh:mm\"/>"
             + "<numFmt numFmtId=\"165\" formatCode=\"#,##0.00&quot; days&quot;\"/>"
             + "<numFmt numFmtId=\"166\" formatCode=\"mmm\"/></numFmts>"

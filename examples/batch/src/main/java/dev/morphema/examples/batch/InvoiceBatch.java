@@ -28,7 +28,10 @@ public final class InvoiceBatch {
         this.database = Database.of("harbour", source);
     }
 
-    /** Runs until it is stopped; its arguments are the address of a database and the minutes between turns. */
+    /**
+     * Runs until it is stopped; its arguments are the address of a database and the minutes between
+     * turns.
+     */
     public static void main(String[] args) {
         HikariConfig settings = new HikariConfig();
         settings.setJdbcUrl(args[0]);
