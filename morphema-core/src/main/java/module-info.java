@@ -14,12 +14,16 @@ module dev.morphema.core {
     exports dev.morphema.value;
     exports dev.morphema.check to
             dev.morphema;
+    exports dev.morphema.event to
+            dev.morphema;
     exports dev.morphema.engine to
             dev.morphema;
     exports dev.morphema.function to
             dev.morphema,
             dev.morphema.formats;
     exports dev.morphema.plan to
+            dev.morphema;
+    exports dev.morphema.store to
             dev.morphema;
     exports dev.morphema.syntax to
             dev.morphema,

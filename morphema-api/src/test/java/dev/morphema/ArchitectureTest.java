@@ -31,6 +31,10 @@ class ArchitectureTest {
                     "dev.morphema.xml")
             .layer("engine")
             .definedBy("dev.morphema.engine")
+            .layer("store")
+            .definedBy("dev.morphema.store")
+            .layer("event")
+            .definedBy("dev.morphema.event")
             .layer("plan")
             .definedBy("dev.morphema.plan")
             .layer("check")
@@ -55,6 +59,10 @@ class ArchitectureTest {
             .mayOnlyBeAccessedByLayers("library")
             .whereLayer("engine")
             .mayOnlyBeAccessedByLayers("library", "output")
+            .whereLayer("store")
+            .mayOnlyBeAccessedByLayers("engine", "output")
+            .whereLayer("event")
+            .mayOnlyBeAccessedByLayers("engine", "output")
             .whereLayer("plan")
             .mayOnlyBeAccessedByLayers("engine", "library")
             .whereLayer("check")
@@ -64,7 +72,7 @@ class ArchitectureTest {
             .whereLayer("convert")
             .mayOnlyBeAccessedByLayers("function", "check", "engine")
             .whereLayer("syntax")
-            .mayOnlyBeAccessedByLayers("check", "plan", "engine", "library");
+            .mayOnlyBeAccessedByLayers("check", "plan", "engine", "store", "event", "library");
 
     @ArchTest
     static final ArchRule NO_PACKAGES_NEED_ONE_ANOTHER =
@@ -75,8 +83,11 @@ class ArchitectureTest {
             .that()
             .resideInAnyPackage(
                     "dev.morphema.engine",
+                    "dev.morphema.store",
+                    "dev.morphema.event",
                     "dev.morphema.plan",
                     "dev.morphema.check",
+                    "dev.morphema.shape",
                     "dev.morphema.function",
                     "dev.morphema.format",
                     "dev.morphema.convert",

@@ -1,6 +1,6 @@
 package dev.morphema.output;
 
-import dev.morphema.engine.TreeWriter;
+import dev.morphema.event.TreeWriter;
 import dev.morphema.format.EventWriter;
 import dev.morphema.format.Events;
 import dev.morphema.format.TargetFormat.DocumentWriter;

@@ -1,6 +1,6 @@
 package dev.morphema.output;
 
-import dev.morphema.engine.Scratch;
+import dev.morphema.store.Scratch;
 import java.io.EOFException;
 import java.io.IOException;
 import java.nio.ByteBuffer;

@@ -1,5 +1,7 @@
 package dev.morphema.engine;
 
+import dev.morphema.event.TreeWriter;
+import dev.morphema.event.ValueWriter;
 import dev.morphema.format.EventWriter;
 import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;

@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.store.LastKey;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;

@@ -2,6 +2,7 @@ package dev.morphema.engine;
 
 import dev.morphema.problem.Code;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.store.Lookup;
 import dev.morphema.syntax.Span;
 import dev.morphema.value.Many;
 import dev.morphema.value.Missing;

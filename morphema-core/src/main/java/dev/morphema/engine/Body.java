@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.engine.Action.Part;
+import dev.morphema.event.NameGuard;
 import dev.morphema.format.EventWriter;
 import java.util.ArrayList;
 import java.util.List;

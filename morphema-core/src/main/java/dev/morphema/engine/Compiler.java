@@ -7,6 +7,7 @@ import dev.morphema.plan.Plan;
 import dev.morphema.plan.Term;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.store.TableIndex;
 import dev.morphema.syntax.Decl;
 import dev.morphema.syntax.Expr;
 import dev.morphema.value.FieldName;

@@ -1,6 +1,8 @@
 package dev.morphema.engine;
 
 import dev.morphema.convert.Faults;
+import dev.morphema.event.TreeWriter;
+import dev.morphema.event.ValueWriter;
 import dev.morphema.format.EventWriter;
 import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;

@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.event.ValueWriter;
 import dev.morphema.format.EventWriter;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.ProblemException;

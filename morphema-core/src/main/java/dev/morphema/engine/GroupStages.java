@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.store.MemoryBudget;
 import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.Origin;

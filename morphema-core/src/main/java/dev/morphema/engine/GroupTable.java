@@ -1,5 +1,7 @@
 package dev.morphema.engine;
 
+import dev.morphema.store.KeyCode;
+import dev.morphema.store.KeyTable;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;

@@ -1,6 +1,11 @@
 package dev.morphema.engine;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.store.KeyCode;
+import dev.morphema.store.MemoryBudget;
+import dev.morphema.store.PackedValues;
+import dev.morphema.store.PartitionedGroups;
+import dev.morphema.store.SpillFile;
 import dev.morphema.value.Many;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.Origin;

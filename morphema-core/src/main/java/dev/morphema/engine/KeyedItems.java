@@ -1,6 +1,8 @@
 package dev.morphema.engine;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.store.KeyCode;
+import dev.morphema.store.ManyRows;
 import dev.morphema.value.Kind;
 import dev.morphema.value.Many;
 import dev.morphema.value.Missing;

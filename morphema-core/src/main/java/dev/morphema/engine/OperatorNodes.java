@@ -4,6 +4,7 @@ import dev.morphema.convert.Numbers;
 import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.store.Membership;
 import dev.morphema.syntax.Expr.Operator;
 import dev.morphema.syntax.Span;
 import dev.morphema.value.BooleanValue;

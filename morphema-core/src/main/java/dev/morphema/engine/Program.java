@@ -3,6 +3,7 @@ package dev.morphema.engine;
 import dev.morphema.check.CheckedMapping;
 import dev.morphema.plan.Plan;
 import dev.morphema.plan.Scan;
+import dev.morphema.store.Lookup;
 import dev.morphema.value.Converter;
 import java.util.List;
 import java.util.Map;

@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.plan.Scan;
+import dev.morphema.store.Membership;
 import dev.morphema.value.Value;
 import java.util.HashMap;
 import java.util.HashSet;

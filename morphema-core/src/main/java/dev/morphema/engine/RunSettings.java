@@ -1,6 +1,7 @@
 package dev.morphema.engine;
 
 import dev.morphema.format.Limits;
+import dev.morphema.store.Scratch;
 import dev.morphema.value.Value;
 import java.time.Instant;
 import java.util.Map;

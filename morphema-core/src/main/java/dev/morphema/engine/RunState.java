@@ -4,6 +4,8 @@ import dev.morphema.function.Function;
 import dev.morphema.plan.Scan;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
+import dev.morphema.store.Lookup;
+import dev.morphema.store.MemoryBudget;
 import dev.morphema.value.Many;
 import dev.morphema.value.Missing;
 import dev.morphema.value.Value;

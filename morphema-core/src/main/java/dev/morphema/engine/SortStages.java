@@ -3,6 +3,7 @@ package dev.morphema.engine;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.store.SortedTurns;
 import dev.morphema.value.Comparison;
 import dev.morphema.value.Value;
 import java.util.Arrays;

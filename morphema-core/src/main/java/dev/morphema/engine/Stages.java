@@ -7,7 +7,6 @@ import dev.morphema.value.Layout;
 import dev.morphema.value.NumberValue;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -265,18 +264,7 @@ final class Stages {
         }
 
         Object key(Frame frame) {
-            return key(values(frame));
-        }
-
-        static Object key(Value[] values) {
-            if (values.length == 1) {
-                return Comparison.key(values[0]);
-            }
-            List<Object> key = new ArrayList<>(values.length);
-            for (Value value : values) {
-                key.add(Comparison.key(value));
-            }
-            return Comparison.joined(key);
+            return Comparison.key(values(frame));
         }
     }
 }

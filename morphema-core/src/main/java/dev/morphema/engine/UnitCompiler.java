@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.event.NameGuard;
 import dev.morphema.function.Function;
 import dev.morphema.plan.Emit;
 import dev.morphema.plan.Emits;

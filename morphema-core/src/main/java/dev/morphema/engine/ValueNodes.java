@@ -1,5 +1,6 @@
 package dev.morphema.engine;
 
+import dev.morphema.event.TreeWriter;
 import dev.morphema.format.EventWriter;
 import dev.morphema.syntax.Span;
 import dev.morphema.value.ListValue;

@@ -131,9 +131,9 @@ public final class Comparison {
         return value;
     }
 
-    /** {@return what stands for several keys as one} */
-    public static Object joined(List<Object> keys) {
-        return new JoinedKey(keys);
+    /** {@return what stands for the values of a key, of which there is at least one} */
+    public static Object key(Value[] values) {
+        return values.length == 1 ? key(values[0]) : keys(List.of(values));
     }
 
     /**

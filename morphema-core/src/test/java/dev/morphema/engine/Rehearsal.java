@@ -16,6 +16,7 @@ import dev.morphema.function.FunctionTable;
 import dev.morphema.plan.Planner;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
+import dev.morphema.store.Scratch;
 import dev.morphema.syntax.Parser;
 import dev.morphema.syntax.SourceText;
 import dev.morphema.value.FieldBytes;

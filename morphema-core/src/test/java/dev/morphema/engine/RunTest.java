@@ -380,7 +380,7 @@ class RunTest {
 
     /** What comes from outside, and what is calculated once. */
     @Nested
-    class Surroundings {
+    class FromOutside {
         @Test
         void aParameterIsOfItsType() {
             assertThat(of("param least: number = 2\ntarget o: events { list for r in rows where r.n >= least => r.n }")

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import dev.morphema.problem.ProblemException;
+import dev.morphema.store.MemoryBudget;
+import dev.morphema.store.SortedTurns;
 import dev.morphema.testing.ForAll;
 import dev.morphema.testing.IntRange;
 import dev.morphema.testing.Property;

@@ -182,13 +182,13 @@ public final class ByteSink {
     /**
      * Writes fields that a record has as bytes, one after the other with what stands around each.
      *
-     * @param around for each field
+     * @param affixes for each field
      * @param slots of the fields, -1 where there is none
      * @param from the first that is to be written
      * @param left out of what stands before the first
      * @return the first that was not written, since it is not there, or not in common form
      */
-    public int write(Around[] around, RecordValue record, int[] slots, int from, int left) {
+    public int write(Affix[] affixes, RecordValue record, int[] slots, int from, int left) {
         FieldBytes bytes = record.fieldBytes();
         Layout layout = record.layout();
         byte[] into = buffer;
@@ -196,12 +196,12 @@ public final class ByteSink {
         int i = from;
         // All in one method: the fields of a record are few, and to call another for each takes as
         // long as to write it.
-        while (bytes != null && i < around.length && slots[i] >= 0 && bytes.has(slots[i])) {
+        while (bytes != null && i < affixes.length && slots[i] >= 0 && bytes.has(slots[i])) {
             int slot = slots[i];
             Converter type = layout.converter(slot);
             boolean number = type == null ? bytes.isNumber(slot) : type.prints() == Kind.NUMBER;
-            Constant before = number ? around[i].beforeNumber() : around[i].beforeText();
-            Constant after = number ? around[i].afterNumber() : around[i].afterText();
+            Constant before = number ? affixes[i].beforeNumber() : affixes[i].beforeText();
+            Constant after = number ? affixes[i].afterNumber() : affixes[i].afterText();
             int most = before.bytes.length + bytes.mostBytes(slot) + after.bytes.length;
             if (most > into.length - to) {
                 at = to;
@@ -213,7 +213,7 @@ public final class ByteSink {
                 break;
             }
             int start = before.copy(i > from ? 0 : left, into, to);
-            int end = bytes.print(slot, type, around[i].marks(), into, start);
+            int end = bytes.print(slot, type, affixes[i].marks(), into, start);
             // Where others stand for some marks there may be no room behind them any more.
             if (end < 0 || end + after.bytes.length > into.length) {
                 break;

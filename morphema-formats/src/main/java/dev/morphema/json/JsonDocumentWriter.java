@@ -3,10 +3,10 @@ package dev.morphema.json;
 import dev.morphema.format.FieldGroup;
 import dev.morphema.format.Options;
 import dev.morphema.format.TargetFormat.DocumentWriter;
-import dev.morphema.formats.Around;
+import dev.morphema.formats.Affix;
+import dev.morphema.formats.Affixes;
 import dev.morphema.formats.ByteSink;
 import dev.morphema.formats.EncodedNames;
-import dev.morphema.formats.Surroundings;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
@@ -45,7 +45,7 @@ final class JsonDocumentWriter implements DocumentWriter {
     private final String indent;
     private final EncodedNames<ByteSink.Constant> names;
 
-    private final Surroundings surroundings;
+    private final Affixes affixes;
     /**
      * How many records and lists are open, and for each whether it has something in it, and a text
      * of its own.
@@ -75,7 +75,7 @@ final class JsonDocumentWriter implements DocumentWriter {
         this.indent = " ".repeat(lines ? 0 : options.count("indent", DEFAULT_INDENT));
         this.indented = !indent.isEmpty();
         this.names = names.encoded(indented);
-        this.surroundings = new Surroundings(lines ? "jsonl" : "json", options, Map.of(), this::around);
+        this.affixes = new Affixes(lines ? "jsonl" : "json", options, Map.of(), this::affix);
     }
 
     /** {@return how a character is written in a text} */
@@ -216,15 +216,15 @@ final class JsonDocumentWriter implements DocumentWriter {
 
     @Override
     public int fields(FieldGroup group, RecordValue record, int[] slots, int from) {
-        Around[] around = surroundings.of(group, depth);
-        int end = out.write(around, record, slots, from, filled[depth] ? 0 : 1);
+        Affix[] fields = affixes.of(group, depth);
+        int end = out.write(fields, record, slots, from, filled[depth] ? 0 : 1);
         filled[depth] |= end > from;
         return end;
     }
 
-    private Around around(FieldName name) {
+    private Affix affix(FieldName name) {
         String before = "," + (indented ? "\n" + indent.repeat(depth) : "") + QuotedNames.quoted(name, indented);
-        return new Around(
+        return new Affix(
                 new ByteSink.Constant(before + '"'),
                 new ByteSink.Constant("\""),
                 new ByteSink.Constant(before),

@@ -4,10 +4,10 @@ import dev.morphema.format.FieldGroup;
 import dev.morphema.format.Options;
 import dev.morphema.format.TargetFormat.Document;
 import dev.morphema.format.TargetFormat.DocumentWriter;
-import dev.morphema.formats.Around;
+import dev.morphema.formats.Affix;
+import dev.morphema.formats.Affixes;
 import dev.morphema.formats.ByteSink;
 import dev.morphema.formats.EncodedNames;
-import dev.morphema.formats.Surroundings;
 import dev.morphema.function.ParameterKind;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
@@ -92,7 +92,7 @@ final class XmlDocumentWriter implements DocumentWriter {
     private final EncodedNames<ByteSink.Constant> attributes =
             new EncodedNames<>(name -> new ByteSink.Constant(" " + qualified(name, true) + "="));
 
-    private final Surroundings surroundings;
+    private final Affixes affixes;
     /** What stands before a line, for each depth that there was. */
     private final List<ByteSink.Constant> newLines = new ArrayList<>();
 
@@ -112,7 +112,7 @@ final class XmlDocumentWriter implements DocumentWriter {
         this.names = encoding.newEncoder();
         this.defaultNamespace = options.text("namespace", "");
         this.indent = options.count("indent", DEFAULT_INDENT);
-        this.surroundings = new Surroundings("xml", options, document.prefixes(), this::around);
+        this.affixes = new Affixes("xml", options, document.prefixes(), this::affix);
         document.prefixes().forEach((prefix, uri) -> prefixes.put(uri, prefix));
         if (options.isOn("declaration", true)) {
             this.out.write(ByteSink.bytes("<?xml version=\"1.0\" encoding=\"" + encoding.name() + "\"?>\n"));
@@ -325,9 +325,9 @@ final class XmlDocumentWriter implements DocumentWriter {
         if (depth < 1 || from >= slots.length || !attribute && at().mixed) {
             return from;
         }
-        Around[] around = surroundings.of(group, depth);
+        Affix[] fields = affixes.of(group, depth);
         FieldBytes bytes = record.fieldBytes();
-        boolean any = around.length > 0 && slots[from] >= 0 && bytes != null && bytes.has(slots[from]);
+        boolean any = fields.length > 0 && slots[from] >= 0 && bytes != null && bytes.has(slots[from]);
         if (!any) {
             return from;
         }
@@ -335,14 +335,14 @@ final class XmlDocumentWriter implements DocumentWriter {
             begin(at());
             at().lines |= indent > 0;
         }
-        return out.write(around, record, slots, from, 0);
+        return out.write(fields, record, slots, from, 0);
     }
 
-    private Around around(FieldName name) {
+    private Affix affix(FieldName name) {
         String qualified = qualified(name, name.attribute());
         return name.attribute()
-                ? new Around(" " + qualified + "=\"", "\"", ATTRIBUTE_MARKS)
-                : new Around(
+                ? new Affix(" " + qualified + "=\"", "\"", ATTRIBUTE_MARKS)
+                : new Affix(
                         (indent > 0 ? "\n" + " ".repeat(depth * indent) : "") + "<" + qualified + ">",
                         "</" + qualified + ">",
                         TEXT_MARKS);

@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import dev.morphema.value.SortCode;
 import dev.morphema.value.Value;
@@ -18,7 +18,7 @@ import org.jspecify.annotations.Nullable;
  * when even these get too many, they are sorted and spilled, and merged in the end. Not
  * thread-safe; of use once.
  */
-final class SortedTurns {
+public final class SortedTurns {
     /** So many keys of a turn have a code; more are seldom looked at. */
     private static final int CODED = 2;
 
@@ -34,7 +34,7 @@ final class SortedTurns {
      * @param names the values of the loop's names
      * @param keys what to sort by
      */
-    record Turn(@Nullable Object[] names, Value[] keys) {
+    public record Turn(@Nullable Object[] names, Value[] keys) {
         @Nullable
         Value[] row() {
             return SpillFile.row(keys, Arrays.copyOf(names, names.length, Value[].class));
@@ -90,14 +90,14 @@ final class SortedTurns {
      * @param descending for each of the values that a turn is sorted by
      * @param order of these values; fails if they have none
      */
-    SortedTurns(boolean[] descending, Comparator<Value[]> order, MemoryBudget budget) {
+    public SortedTurns(boolean[] descending, Comparator<Value[]> order, MemoryBudget budget) {
         this.descending = descending;
         this.order = order;
         this.budget = budget;
     }
 
     /** Adds a turn. */
-    void add(Turn turn) {
+    public void add(Turn turn) {
         long first = code(turn.keys(), 0);
         long second = descending.length == 1 ? SortCode.ofRest(turn.keys()[0], descending[0]) : code(turn.keys(), 1);
         stays = stays || !isOfValues(turn);
@@ -208,7 +208,7 @@ final class SortedTurns {
     }
 
     /** Gives each turn in order, until one says that no more are wanted. */
-    void each(Predicate<Turn> pass) {
+    public void each(Predicate<Turn> pass) {
         if (runs.isEmpty()) {
             sort();
             for (Held one : held) {

@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import dev.morphema.value.Comparison;
 import dev.morphema.value.Hashing;
@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
  * comes by itself, in order of first appearance, and no row is read or written more often than with
  * the logarithm of the number of groups. Not thread-safe; of use once.
  */
-final class PartitionedGroups {
+public final class PartitionedGroups {
     private static final int PARTS = 16;
     /** What a key takes beside its values, in bytes, about. */
     private static final int KEY = 64;
@@ -24,7 +24,7 @@ final class PartitionedGroups {
     private static final int LEVELS = 8;
 
     /** Takes members in the end. */
-    interface Taker {
+    public interface Taker {
         /**
          * Takes a member.
          *
@@ -40,13 +40,13 @@ final class PartitionedGroups {
     private final KeyCode code = new KeyCode();
     private long count;
 
-    PartitionedGroups(MemoryBudget budget) {
+    public PartitionedGroups(MemoryBudget budget) {
         this.budget = budget;
         this.parts = new Parts(0);
     }
 
     /** Adds a member. */
-    void add(Value[] keys, Value member) {
+    public void add(Value[] keys, Value member) {
         @Nullable Value[] row = Arrays.copyOf(keys, keys.length + 2);
         row[keys.length] = member;
         row[keys.length + 1] = NumberValue.of(count++);
@@ -54,7 +54,7 @@ final class PartitionedGroups {
     }
 
     /** Gives all members, those of one group together, until no more are wanted. */
-    void each(Taker taker) {
+    public void each(Taker taker) {
         SortedTurns sorted = new SortedTurns(new boolean[] {false}, (a, b) -> Comparison.compare(a[0], b[0]), budget);
         parts.number(sorted);
         sorted.each(turn -> {
@@ -74,7 +74,7 @@ final class PartitionedGroups {
             this.level = level;
         }
 
-        void add(Value[] keys, @Nullable Value[] row) {
+        public void add(Value[] keys, @Nullable Value[] row) {
             code.set(keys);
             // Of each level another part of the hash.
             int part = Hashing.of(code.hash(), level) & PARTS - 1;

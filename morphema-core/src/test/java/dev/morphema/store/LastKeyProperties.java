@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
@@ -10,7 +10,7 @@ import java.io.IOException;
  * The memory that the groups and sorts of one run may use, and where they spill what exceeds it.
  * Not thread-safe.
  */
-final class MemoryBudget {
+public final class MemoryBudget {
     /** Who holds less than this share of the budget gains nothing for the others by spilling it. */
     private static final int SMALLEST_SHARE = 8;
 
@@ -23,28 +23,28 @@ final class MemoryBudget {
      * @param budget how many bytes may be held, about
      * @param scratch takes what is more than that
      */
-    MemoryBudget(long budget, Scratch scratch) {
+    public MemoryBudget(long budget, Scratch scratch) {
         this.budget = budget;
         this.scratch = scratch;
     }
 
     /** So many bytes more are held; fewer, if below 0. */
-    void add(long bytes) {
+    public void add(long bytes) {
         held += bytes;
     }
 
     /** {@return whether one that holds so many of the bytes is to spill them} */
-    boolean isTooMuch(long own) {
+    public boolean isTooMuch(long own) {
         return held > budget && own > budget / SMALLEST_SHARE;
     }
 
     /** {@return an empty list of rows that is kept outside of memory} */
-    SpillFile newSpillFile() {
+    public SpillFile newSpillFile() {
         return new SpillFile(scratch, names);
     }
 
     /** {@return the bytes that each of several readers may use for what it reads ahead} */
-    int readAhead(int readers) {
+    public int readAhead(int readers) {
         return (int) Math.max(1 << 10, Math.min(1 << 16, budget / 4 / Math.max(1, readers)));
     }
 

@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import dev.morphema.value.Comparison;
 import dev.morphema.value.EightBytes;
@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
  * are compared without a look at their texts, which lie somewhere in the memory; longer texts, and
  * more than one, are looked up as bytes. Not thread-safe; used again for each look-up.
  */
-final class KeyCode {
+public final class KeyCode {
     /** A longer text is looked up by itself; the sixteenth byte has the length. */
     private static final int LONGEST = 15;
 
@@ -26,7 +26,7 @@ final class KeyCode {
     private @Nullable TextKey texts;
 
     /** Takes the only value of a key. */
-    void set(Value value) {
+    public void set(Value value) {
         if (!(value instanceof TextValue text)) {
             setOther(Comparison.key(value));
         } else if (!(text.isPlain() ? packPlain(text) : pack(text.text()))) {
@@ -35,7 +35,7 @@ final class KeyCode {
     }
 
     /** Takes the values of a key. */
-    void set(Value[] values) {
+    public void set(Value[] values) {
         if (values.length == 1) {
             set(values[0]);
         } else {
@@ -47,7 +47,7 @@ final class KeyCode {
         TextKey key = emptyTexts();
         for (Value value : values) {
             if (!(value instanceof TextValue text) || !key.add(text)) {
-                setOther(Stages.Keys.key(values));
+                setOther(Comparison.key(values));
                 return;
             }
         }
@@ -77,7 +77,7 @@ final class KeyCode {
     /**
      * Takes fields of a record, all of which are plain texts; gives the same as for their values.
      */
-    void set(FieldBytes plain, int[] slots) {
+    public void set(FieldBytes plain, int[] slots) {
         int slot = slots[0];
         if (slots.length > 1 || !pack(plain.array(), plain.from(slot), plain.to(slot))) {
             setTexts(plain, slots);

@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import java.io.Closeable;
 import java.io.IOException;

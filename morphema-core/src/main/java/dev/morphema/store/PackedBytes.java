@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import java.util.ArrayList;
 import java.util.List;

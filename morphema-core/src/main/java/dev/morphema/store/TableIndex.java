@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
@@ -25,7 +25,7 @@ import org.jspecify.annotations.Nullable;
  * A table: what is found by a key, and all rows. Not changed once it is filled; then safe for use
  * by many threads.
  */
-final class TableIndex implements Lookup {
+public final class TableIndex implements Lookup {
     private static final Layout ENTRY = Layout.of(List.of(FieldName.of("key"), FieldName.of("value")));
 
     private final Span span;
@@ -51,7 +51,7 @@ final class TableIndex implements Lookup {
      * @param packs whether each row is a value of its own, so that many may be kept as bytes;
      *     others can have large parts that are the same
      */
-    TableIndex(Span span, boolean many, boolean ranged, boolean packs) {
+    public TableIndex(Span span, boolean many, boolean ranged, boolean packs) {
         this.span = span;
         this.many = many;
         this.ranged = ranged;
@@ -75,7 +75,7 @@ final class TableIndex implements Lookup {
      * @param range the two ends of its range, if it has one
      * @throws ProblemException if the key came before and may not
      */
-    void add(Value row, Value[] keys, Value... range) {
+    public void add(Value row, Value[] keys, Value... range) {
         if (!hasKey(keys)) {
             addWithoutKey(row, range);
             return;
@@ -110,7 +110,7 @@ final class TableIndex implements Lookup {
 
     /** {@return a warning of the rows that have no key, or null if all have one} */
     @Nullable
-    Problem withoutKey() {
+    public Problem withoutKey() {
         return withoutKey == 0
                 ? null
                 : span.warning(
@@ -124,7 +124,7 @@ final class TableIndex implements Lookup {
      * Adds an entry of an inline table: a row of it has a key and a value, a look-up gives the
      * value alone.
      */
-    void addEntry(Value value, Value[] key) {
+    public void addEntry(Value value, Value[] key) {
         add(value, key);
         RecordBuilder row = RecordValue.builder(ENTRY, null);
         row.set(0, key[0]);

@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import dev.morphema.value.Comparison;
 import dev.morphema.value.Kind;

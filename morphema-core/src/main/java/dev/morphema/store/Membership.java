@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import dev.morphema.value.Comparison;
 import dev.morphema.value.NumberValue;
@@ -12,7 +12,7 @@ import java.util.Set;
  * Values that are asked for by {@code in}. A text meets a number as by {@code ==}: it is equal to
  * the number that it reads as. Not thread-safe while it is filled.
  */
-final class Membership {
+public final class Membership {
     private final Set<Object> keys = new HashSet<>();
     /**
      * What the texts read as, kept apart, since a text is equal to no other text that reads as the
@@ -22,7 +22,7 @@ final class Membership {
 
     private boolean hasNumbers;
 
-    void add(Value value) {
+    public void add(Value value) {
         keys.add(Comparison.key(value));
         hasNumbers |= value instanceof NumberValue;
         if (value instanceof TextValue text) {
@@ -30,7 +30,7 @@ final class Membership {
         }
     }
 
-    boolean contains(Value value) {
+    public boolean contains(Value value) {
         if (keys.contains(Comparison.key(value))) {
             return true;
         }
@@ -43,7 +43,7 @@ final class Membership {
     }
 
     /** {@return whether two values are the same, for who asks only once} */
-    static boolean areSame(Value a, Value b) {
+    public static boolean areSame(Value a, Value b) {
         if (a instanceof NumberValue && b instanceof TextValue text) {
             return number(text).filter(a::equals).isPresent();
         }

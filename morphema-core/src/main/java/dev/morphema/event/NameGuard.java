@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.event;
 
 import dev.morphema.format.EventWriter;
 import dev.morphema.format.FieldGroup;
@@ -15,7 +15,7 @@ import java.util.Map;
  * Passes the events of one record on, and refuses a name that the record has got already. Only for
  * blocks of which the check could not tell that this never happens. Not thread-safe.
  */
-final class NameGuard implements EventWriter {
+public final class NameGuard implements EventWriter {
     private final EventWriter out;
     private final Map<Object, Statement> written = new HashMap<>();
     private Statement at;
@@ -27,15 +27,15 @@ final class NameGuard implements EventWriter {
      *
      * @param fromData whether the names come from the data, as those of copied fields and keys do
      */
-    record Statement(Span span, boolean fromData) {}
+    public record Statement(Span span, boolean fromData) {}
 
-    NameGuard(EventWriter out, Statement first) {
+    public NameGuard(EventWriter out, Statement first) {
         this.out = out;
         this.at = first;
     }
 
     /** What comes next is written by this statement. */
-    void writing(Statement statement) {
+    public void writing(Statement statement) {
         if (depth == 0) {
             at = statement;
         }

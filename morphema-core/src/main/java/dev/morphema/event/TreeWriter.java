@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.event;
 
 import dev.morphema.format.EventWriter;
 import dev.morphema.value.FieldName;

@@ -1,10 +1,10 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import dev.morphema.value.Many;
 import dev.morphema.value.Value;
 
 /** What a table finds. */
-interface Lookup {
+public interface Lookup {
     /** {@return the row, or rows, of a key; absent if there is none} */
     Value find(Value[] asked);
 

@@ -1,10 +1,10 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import dev.morphema.value.EightBytes;
 import dev.morphema.value.FieldBytes;
 
 /** The bytes of the key that came last. Not thread-safe. */
-final class LastKey {
+public final class LastKey {
     private static final byte[] NONE = {};
 
     private byte[] bytes = NONE;
@@ -13,7 +13,7 @@ final class LastKey {
     /**
      * {@return whether the key in a field is the same as the last one}, which it is from now on.
      */
-    boolean isStill(FieldBytes plain, int slot) {
+    public boolean isStill(FieldBytes plain, int slot) {
         boolean still = is(plain.array(), plain.from(slot), plain.to(slot));
         if (!still) {
             set(plain.array(), plain.from(slot), plain.to(slot));

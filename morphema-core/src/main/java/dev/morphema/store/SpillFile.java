@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import dev.morphema.value.Value;
 import dev.morphema.value.ValueDecoder;
@@ -14,7 +14,7 @@ import org.jspecify.annotations.Nullable;
  * Rows of values outside of memory: first written, then read any number of times, in the same
  * order. Not thread-safe.
  */
-final class SpillFile {
+public final class SpillFile {
     /** Rows go out when so many bytes have come together. */
     private static final int PIECE = 1 << 16;
 
@@ -40,7 +40,7 @@ final class SpillFile {
         this.encoder = new ValueEncoder(names);
     }
 
-    void add(@Nullable Value[] row) {
+    public void add(@Nullable Value[] row) {
         encoder.clear();
         encoder.row(row);
         int length = encoder.length();
@@ -77,7 +77,7 @@ final class SpillFile {
     }
 
     /** No more rows are added. */
-    void complete() {
+    public void complete() {
         flush();
         piece = new byte[0];
     }
@@ -87,13 +87,13 @@ final class SpillFile {
      *
      * @param readAhead how many bytes are read at once, about
      */
-    Reader read(int readAhead) {
+    public Reader read(int readAhead) {
         complete();
         return new Reader(readAhead);
     }
 
     /** Goes through the rows once. */
-    final class Reader {
+    public final class Reader {
         private final ValueDecoder decoder = new ValueDecoder(names, false);
         private byte[] buffer;
         private int at;
@@ -108,7 +108,7 @@ final class SpillFile {
 
         /** {@return the next row, or null after the last} */
         @Nullable
-        Value @Nullable [] next() {
+        public Value @Nullable [] next() {
             return advance() ? row() : null;
         }
 

@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import dev.morphema.value.Many;
 import dev.morphema.value.Value;
@@ -8,7 +8,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** Any number of rows for a key, each of which leads to the next. */
-final class ManyRows implements KeyedRows {
+public final class ManyRows implements KeyedRows {
     private static final int NONE = -1;
     private static final int FIRST_SIZE = 4;
 
@@ -35,7 +35,7 @@ final class ManyRows implements KeyedRows {
      * @param packs whether each row is a value of its own; others can have large parts that are the
      * same
      */
-    ManyRows(boolean packs) {
+    public ManyRows(boolean packs) {
         this.packs = packs;
     }
 

@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.event;
 
 import dev.morphema.format.EventWriter;
 import dev.morphema.problem.Code;
@@ -15,11 +15,11 @@ import java.util.Set;
 import java.util.function.Predicate;
 
 /** Writes whole values as events. */
-final class ValueWriter {
+public final class ValueWriter {
     private ValueWriter() {}
 
     /** Writes a value that is not absent. */
-    static void write(Value value, EventWriter out) {
+    public static void write(Value value, EventWriter out) {
         if (value instanceof RecordValue record) {
             out.beginRecord();
             fields(record, out);
@@ -89,7 +89,7 @@ final class ValueWriter {
      * Where attributes and children become fields alike, and namespaces are dropped, two may get
      * the same name.
      */
-    static void refuseClash(RecordValue record, Predicate<FieldName> written) {
+    public static void refuseClash(RecordValue record, Predicate<FieldName> written) {
         if (record.layout().isPlain()) {
             return;
         }
@@ -108,7 +108,7 @@ final class ValueWriter {
     }
 
     /** Writes a field with its value; nothing if that is absent. */
-    static void field(FieldName name, Value value, EventWriter out) {
+    public static void field(FieldName name, Value value, EventWriter out) {
         if (value == Missing.ABSENT) {
             return;
         }

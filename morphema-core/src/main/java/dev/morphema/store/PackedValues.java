@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import dev.morphema.value.Value;
 import dev.morphema.value.ValueDecoder;
@@ -11,23 +11,23 @@ import org.jspecify.annotations.Nullable;
  * that their objects do, and Java has nothing to look after. What is taken out is made anew each
  * time. Not thread-safe.
  */
-final class PackedValues {
+public final class PackedValues {
     /** So few values are found sooner as they are. */
-    static final int MOST_UNPACKED = 1 << 10;
+    public static final int MOST_UNPACKED = 1 << 10;
 
     private final ValueNames names = new ValueNames();
     private final ValueEncoder encoder = new ValueEncoder(names);
     private final PackedBytes packed = new PackedBytes();
 
     /** Adds a value; gives its place. */
-    int add(Value value) {
+    public int add(Value value) {
         encoder.clear();
         encoder.add(value);
         return addEncoded();
     }
 
     /** Adds a row of values, each of which may be null; gives its place. */
-    int add(@Nullable Value[] row) {
+    public int add(@Nullable Value[] row) {
         encoder.clear();
         encoder.row(row);
         return addEncoded();
@@ -41,12 +41,12 @@ final class PackedValues {
     }
 
     /** {@return how many bytes were added last} */
-    int lastLength() {
+    public int lastLength() {
         return encoder.length();
     }
 
     /** {@return the value at a place} */
-    Value value(int place) {
+    public Value value(int place) {
         return decoder().value(packed.array(place), PackedBytes.offset(place));
     }
 

@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 import java.util.Arrays;
 import java.util.Objects;
@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
  * another place of the memory. Not thread-safe while keys are added; then safe for use by many
  * threads.
  */
-final class KeyTable {
+public final class KeyTable {
     private static final int FIRST_ROWS = 2;
     private static final int KEY_CELLS = 2;
 
@@ -25,7 +25,7 @@ final class KeyTable {
     private int size;
 
     /** @param cells how many cells there are for each key beside its own */
-    KeyTable(int cells) {
+    public KeyTable(int cells) {
         rowSize = KEY_CELLS + cells;
         rows = new long[FIRST_ROWS * rowSize];
     }
@@ -35,17 +35,17 @@ final class KeyTable {
     }
 
     /** {@return the array of the cells}; another one after a key was added. */
-    long[] cells() {
+    public long[] cells() {
         return rows;
     }
 
     /** {@return the first of the cells for what is known of a key} */
-    int cellsOf(int number) {
+    public int cellsOf(int number) {
         return number * rowSize + KEY_CELLS;
     }
 
     /** {@return the number of a key, counted from 0, or -1} */
-    int find(KeyCode key) {
+    public int find(KeyCode key) {
         int hash = key.hash();
         for (int place = numbers.first(hash); place >= 0; place = numbers.next(hash, place)) {
             int number = numbers.number(place);
@@ -70,7 +70,7 @@ final class KeyTable {
     }
 
     /** Adds a key that is not there yet; gives its number. */
-    int add(KeyCode key) {
+    public int add(KeyCode key) {
         int number = size++;
         if (size * rowSize > rows.length) {
             rows = Arrays.copyOf(rows, rows.length * 2);

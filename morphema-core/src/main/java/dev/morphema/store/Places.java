@@ -1,4 +1,4 @@
-package dev.morphema.engine;
+package dev.morphema.store;
 
 /**
  * Numbers by hashes, of which several may have the same. Not thread-safe while numbers are added.
