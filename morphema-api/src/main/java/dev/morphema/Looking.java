@@ -1,5 +1,6 @@
 package dev.morphema;
 
+import dev.morphema.engine.RunWatch;
 import dev.morphema.format.FormatRegistry;
 import dev.morphema.format.Input;
 import dev.morphema.format.Limits;
@@ -38,13 +39,17 @@ final class Looking {
     private final FormatRegistry formats;
     private final Limits limits;
     private final long mostRecords;
+    private final RunControl control;
+    private final RunWatch watch;
     private final LearnedShape all = LearnedShape.detailed();
     private final Map<String, List<Path>> having = new LinkedHashMap<>();
     private long records;
     private boolean complete = true;
     private boolean sequence;
 
-    Looking(FormatRegistry formats, Limits limits, long mostRecords) {
+    Looking(FormatRegistry formats, Limits limits, long mostRecords, RunControl control) {
+        this.control = control;
+        this.watch = control.watch();
         this.formats = formats;
         this.limits = limits;
         this.mostRecords = mostRecords;
@@ -54,10 +59,13 @@ final class Looking {
         files.forEach(Looking::requireFile);
         InputGuess guess = null;
         List<Path> filled = new ArrayList<>();
-        for (Path file : files) {
-            Input input = new FileInput(file, limits);
+        List<Input> inputs = new ArrayList<>();
+        files.forEach(file -> inputs.add(new FollowedInput(new FileInput(file, limits), control, limits)));
+        for (int i = 0; i < inputs.size(); i++) {
+            Path file = files.get(i);
+            Input input = inputs.get(i);
             try {
-                InputGuess own = guess(input);
+                InputGuess own = guess(new FileInput(file, limits));
                 guess = guess == null ? own : guess;
                 refuseOther(guess, own, file);
                 if (read(input, file, guess)) {
@@ -162,6 +170,7 @@ final class Looking {
         while (record != null && records < mostRecords) {
             learning.write(record);
             records++;
+            watch.read(1);
             record = reader.next();
         }
         complete &= record == null;

@@ -291,7 +291,16 @@ public final class Morphema {
      * @throws IllegalArgumentException if there is no file
      */
     public Looked look(List<Path> files, long mostRecords) {
-        return new Looking(formats, limits, mostRecords).look(files);
+        return look(files, mostRecords, new RunControl());
+    }
+
+    /**
+     * {@return what some files hold}, as {@link #look(List, long)} does.
+     *
+     * @param control tells meanwhile how much was read, and stops it
+     */
+    public Looked look(List<Path> files, long mostRecords, RunControl control) {
+        return new Looking(formats, limits, mostRecords, control).look(files);
     }
 
     /**

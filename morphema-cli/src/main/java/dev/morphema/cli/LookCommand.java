@@ -6,6 +6,7 @@ import dev.morphema.Looked;
 import dev.morphema.Mapping;
 import dev.morphema.Morphema;
 import dev.morphema.Outputs;
+import dev.morphema.RunControl;
 import dev.morphema.format.Input;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.Problem;
@@ -65,7 +66,7 @@ final class LookCommand extends TerminalCommand {
         }
         String expression = values.getValue();
         long toFind = expression == null ? Long.MAX_VALUE : 1;
-        Looked looked = Morphema.standard().look(files, most == null ? toFind : most);
+        Looked looked = looked(files, most == null ? toFind : most);
         if (expression != null) {
             return show(looked, files, expression);
         }
@@ -74,6 +75,13 @@ final class LookCommand extends TerminalCommand {
         }
         new ShapePrinter(terminal().text(), terminal().look(), !hidesValues()).print(looked, name(files));
         return ExitCode.GOOD;
+    }
+
+    private Looked looked(List<Path> files, long most) {
+        RunControl control = new RunControl();
+        try (Progress progress = Progress.of(control, terminal())) {
+            return Morphema.standard().look(files, most, control);
+        }
     }
 
     private int schema(Looked looked, List<Path> files, String kind) {
