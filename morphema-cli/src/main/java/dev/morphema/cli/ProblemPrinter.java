@@ -1,5 +1,6 @@
 package dev.morphema.cli;
 
+import dev.morphema.problem.Area;
 import dev.morphema.problem.Code;
 import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
@@ -112,7 +113,7 @@ final class ProblemPrinter {
         String sentence = sentence(problem) + " [" + problem.code().printed() + "]";
         out.println(colour.of(head, colours) + wrapped(sentence, head.length(), "  "));
         rule(problem.rule(), colour);
-        input(problem.input(), colour);
+        input(problem, colour);
         if (problem.value() != null && values && !speaks(problem)) {
             out.println("  value: " + shown(problem.value()));
         }
@@ -147,9 +148,12 @@ final class ProblemPrinter {
         }
     }
 
-    private void input(@Nullable InputLocation input, Colour mark) {
+    /** Of a mistake in the mapping the place shows what a sample or schema has instead. */
+    private void input(Problem problem, Colour mark) {
+        InputLocation input = problem.input();
         if (input != null) {
-            out.println("  input: " + input);
+            boolean shows = problem.rule() != null && problem.code().area() == Area.MAPPING && input.text() == null;
+            out.println((shows ? "  see:   " : "  input: ") + input);
             if (input.text() != null && values) {
                 line(input.text(), input.shownColumn(), 1, mark);
             }

@@ -1,6 +1,7 @@
 package dev.morphema.cli;
 
 import dev.morphema.problem.Code;
+import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.RuleLocation;
 import java.io.OutputStream;
@@ -149,6 +150,9 @@ final class ProblemReport {
             place(json, rule);
             problem.replacement().ifPresent(text -> fix(json, rule, text));
         }
+        if (problem.input() != null && problem.input().line() > 0) {
+            related(json, problem.input());
+        }
         json.writeEndObject();
     }
 
@@ -156,16 +160,33 @@ final class ProblemReport {
         json.writeArrayPropertyStart("locations");
         json.writeStartObject();
         json.writeObjectPropertyStart("physicalLocation");
-        file(json, rule);
+        file(json, rule.file());
         region(json, "region", rule);
         json.writeEndObject();
         json.writeEndObject();
         json.writeEndArray();
     }
 
-    private static void file(JsonGenerator json, RuleLocation rule) {
+    /** The place in a sample, a schema or an input that shows the problem. */
+    private static void related(JsonGenerator json, InputLocation input) {
+        json.writeArrayPropertyStart("relatedLocations");
+        json.writeStartObject();
+        json.writeObjectPropertyStart("physicalLocation");
+        file(json, input.input());
+        json.writeObjectPropertyStart("region");
+        json.writeNumberProperty("startLine", input.line());
+        if (input.column() > 0) {
+            json.writeNumberProperty("startColumn", input.column());
+        }
+        json.writeEndObject();
+        json.writeEndObject();
+        json.writeEndObject();
+        json.writeEndArray();
+    }
+
+    private static void file(JsonGenerator json, String file) {
         json.writeObjectPropertyStart("artifactLocation");
-        json.writeStringProperty("uri", rule.file().replace('\\', '/').replace(" ", "%20"));
+        json.writeStringProperty("uri", file.replace('\\', '/').replace(" ", "%20"));
         json.writeEndObject();
     }
 
@@ -186,7 +207,7 @@ final class ProblemReport {
         json.writeEndObject();
         json.writeArrayPropertyStart("artifactChanges");
         json.writeStartObject();
-        file(json, rule);
+        file(json, rule.file());
         json.writeArrayPropertyStart("replacements");
         json.writeStartObject();
         region(json, "deletedRegion", rule);

@@ -171,6 +171,7 @@ final class CallChecker {
         if (orders && OperatorChecker.isNumericText(items)) {
             checker.report(call.span()
                     .warning(Code.TEXT_COMPARED, "This compares texts, though the sample has only numbers here.")
+                    .in(items.shown())
                     .withHelp("give the field the type number in the source"));
         }
         Kind result = function.signature().result();

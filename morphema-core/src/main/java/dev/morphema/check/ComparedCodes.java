@@ -38,6 +38,7 @@ final class ComparedCodes {
         if (codes != null && !codes.contains(text)) {
             checker.report(literal.span()
                     .error(Code.VALUE_NOT_ALLOWED, "By its schema the value that this is compared with is never that.")
+                    .in(other.shown())
                     .withHelp(NearNames.proposal(text, codes).orElse(null)));
         }
     }

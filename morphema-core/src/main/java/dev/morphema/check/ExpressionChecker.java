@@ -89,6 +89,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         if (type.cardinality() == Cardinality.MANY) {
             checker.report(
                     span.error(Code.ONE_OR_MANY, "Expected one value, found many.")
+                            .in(type.shown())
                             .withHelp(
                                     "take one by first(…), make a text of all by join(…, \", \"), a list by [ … ], or go through them by for"));
         }
@@ -97,16 +98,19 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
     void requireKind(Span span, Type type, ParameterKind want) {
         if (type.cardinality() == Cardinality.LIST && want != ParameterKind.MANY && want != ParameterKind.ANY) {
             checker.report(span.error(Code.ONE_OR_MANY, "Expected " + want.words() + ", found a list.")
+                    .in(type.shown())
                     .withHelp("take one item by first(…), or make a text of all by join(…, \", \")"));
         } else if (type.kind() != null && !want.takes(type.kind())) {
             checker.report(span.error(
                             Code.WRONG_KIND,
                             "Expected " + want.words() + ", found "
                                     + type.kind().words() + ".")
+                    .in(type.shown())
                     .withHelp(want.help(type.kind())));
         } else if (type.odd() && (want == ParameterKind.NUMBER || want == ParameterKind.INTEGER)) {
             checker.report(
                     span.error(Code.WRONG_KIND, "Expected a number, found a text that is not a number.")
+                            .in(type.shown())
                             .withHelp(
                                     type.places().isEmpty()
                                             ? "texts are joined in a template: \"{a} {b}\""

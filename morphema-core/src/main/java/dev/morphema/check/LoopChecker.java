@@ -173,6 +173,7 @@ final class LoopChecker implements Loop.Visitor {
                 checker.report(key.value()
                         .span()
                         .warning(Code.TEXT_COMPARED, "This sorts as text, though the sample has only numbers here.")
+                        .in(type.shown())
                         .withHelp("give the field the type number in the source, or write number(x)"));
             }
         }

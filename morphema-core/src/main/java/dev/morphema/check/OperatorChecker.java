@@ -146,6 +146,7 @@ final class OperatorChecker {
         if (left.kind() == Kind.NUMBER && right.odd() || right.kind() == Kind.NUMBER && left.odd()) {
             checker.report(binary.span()
                     .error(Code.WRONG_KIND, "A number is compared with a text that is not a number.")
+                    .in((left.odd() ? left : right).shown())
                     .withHelp("put both in quotes to compare texts"));
         }
         refuseUnlike(binary, left, right);
@@ -162,6 +163,7 @@ final class OperatorChecker {
                     .warning(
                             Code.TEXT_COMPARED,
                             "Two texts are compared as texts, though the sample has only numbers here.")
+                    .in(left.shown())
                     .withHelp("give the fields the type number in the source, or write number(x)"));
         }
         return Type.of(Kind.BOOLEAN);

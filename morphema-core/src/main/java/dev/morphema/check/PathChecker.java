@@ -103,6 +103,7 @@ final class PathChecker {
             checker.report(written.span()
                     .warning(
                             Code.UNKNOWN_FIELD, "The " + origin(base) + " has no field " + name + " at any depth here.")
+                    .in(base.shown())
                     .withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
         }
     }
@@ -173,6 +174,7 @@ final class PathChecker {
             Problem problem = (sure
                             ? written.span().error(Code.UNKNOWN_FIELD, message)
                             : written.span().warning(Code.UNKNOWN_FIELD, message))
+                    .in(base.shown())
                     .withHelp(help(base, name, known));
             checker.reportMissing(base.places(), name, problem);
         }
@@ -236,6 +238,7 @@ final class PathChecker {
                             Code.AMBIGUOUS_NAME,
                             "The " + shape.origin() + " has elements " + name
                                     + " in several namespaces here, and this means all.")
+                    .in(shape.place())
                     .withHelp("a prefix means one of them; the namespaces are " + String.join(", ", namespaces)));
         }
     }

@@ -47,7 +47,7 @@ final class SchemaFit {
     void document(Block block, SchemaShape shape, boolean list, Span at) {
         if (!list) {
             if (shape.items() == SchemaShape.Items.LIST) {
-                oneForMany(at);
+                oneForMany(shape, at);
             } else {
                 record(block, shape, at);
             }
@@ -56,8 +56,9 @@ final class SchemaFit {
         }
     }
 
-    private void oneForMany(Span at) {
+    private void oneForMany(SchemaShape shape, Span at) {
         checker.report(at.error(Code.ONE_OR_MANY, "The schema wants a list here, this is one value.")
+                .in(shape.place())
                 .withHelp("square brackets make a list of it: name [ { … } ] or name = [ value ]"));
     }
 
@@ -84,7 +85,7 @@ final class SchemaFit {
             values.check(rule.value(), shape);
         } else if (content instanceof Stmt.Nested nested) {
             if (shape.items() == SchemaShape.Items.LIST) {
-                oneForMany(at);
+                oneForMany(shape, at);
                 return;
             }
             record(nested.block(), shape, at);
@@ -102,6 +103,7 @@ final class SchemaFit {
     private void several(SchemaShape shape, Span at) {
         if (!shape.isMany() && !shape.isList() && !shape.isAnything()) {
             checker.report(at.error(Code.ONE_OR_MANY, "The schema wants one value here, this may give several.")
+                    .in(shape.place())
                     .withHelp("first(…) takes one of them, without for"));
         }
     }
@@ -119,6 +121,7 @@ final class SchemaFit {
             checker.report(at.error(
                             Code.WRONG_KIND,
                             "The schema wants " + values.wanted(shape) + " here, this writes a record with fields.")
+                    .in(shape.place())
                     .withHelp("give it a rule: name = …"));
             return;
         }
@@ -186,6 +189,7 @@ final class SchemaFit {
                             Code.NOT_IN_SCHEMA,
                             "The schema has this element in "
                                     + (wanted.isEmpty() ? "no namespace" : "the namespace " + wanted) + ".")
+                    .in(field.shape().get().place())
                     .withHelp(
                             wanted.isEmpty()
                                     ? "give the namespace of the others a prefix: prefix p = \"…\""
@@ -200,8 +204,8 @@ final class SchemaFit {
                     record.isClosed() ? at.error(Code.NOT_IN_SCHEMA, message) : at.warning(Code.NOT_IN_SCHEMA, message);
             Set<String> known = new LinkedHashSet<>();
             record.names().forEach(each -> known.add(each.toString()));
-            checker.report(
-                    problem.withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
+            checker.report(problem.in(record.place())
+                    .withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
         }
     }
 
@@ -307,8 +311,9 @@ final class SchemaFit {
                 values.check(text.value(), own);
                 always.add(shape.isTextual() ? FieldName.OWN_TEXT : FieldName.TEXT);
             } else if (shape.isClosed() && shape.scalars().isEmpty()) {
-                checker.report(
-                        text.span().error(Code.NOT_IN_SCHEMA, "The schema has no text of its own here, only fields."));
+                checker.report(text.span()
+                        .error(Code.NOT_IN_SCHEMA, "The schema has no text of its own here, only fields.")
+                        .in(shape.place()));
             } else {
                 values.check(text.value(), shape);
             }
@@ -335,6 +340,7 @@ final class SchemaFit {
                 checker.report(at.error(
                                 Code.FIELD_ORDER,
                                 "The schema wants " + found.name() + " before " + order.get(furthest) + ".")
+                        .in(shape.place())
                         .withHelp("the order is "
                                 + String.join(
                                         ", ",
@@ -357,11 +363,13 @@ final class SchemaFit {
                     checker.report(place.warning(
                                     Code.REQUIRED_FIELD,
                                     "The schema requires the field " + field.name() + " here, which may be absent.")
+                            .in(field.shape().get().place())
                             .withHelp(field.name() + "! = … ends the run where it is; ?? gives another value"));
                 } else if (!unknown && !isMisspelt(field.name().toString())) {
                     checker.report(at.error(
                                     Code.REQUIRED_FIELD,
                                     "The schema requires a field " + field.name() + " here, and nothing writes it.")
+                            .in(field.shape().get().place())
                             .withHelp(written(field)));
                 }
             }

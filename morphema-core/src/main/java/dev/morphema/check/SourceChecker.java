@@ -129,6 +129,7 @@ final class SourceChecker {
                             .warning(
                                     Code.UNKNOWN_FIELD,
                                     "The " + root.shape().origin() + " has no field " + name + " at any depth.")
+                            .in(root.shape().place())
                             .withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
                 }
                 fitting = fitting(places, type, fieldType.type());
@@ -153,8 +154,8 @@ final class SourceChecker {
                                 .warning(
                                         Code.UNKNOWN_FIELD,
                                         "The " + shape.origin() + " has no field " + name + " here.");
-                checker.report(problem.withHelp(
-                        NearNames.proposal(name.toString(), known).orElse(null)));
+                checker.report(problem.in(shape.place())
+                        .withHelp(NearNames.proposal(name.toString(), known).orElse(null)));
             }
             path.add(name);
             place = place.child(name);
@@ -172,6 +173,7 @@ final class SourceChecker {
             if (refused != null) {
                 checker.report(written.span()
                         .error(Code.WRONG_KIND, "The " + shape.origin() + " has a value here that is not of this type.")
+                        .in(refused.input() == null ? shape.place() : refused.input())
                         .withValue(refused.value())
                         .withHelp(refused.help() == null ? refused.message() : refused.help()));
                 return type.wrong();

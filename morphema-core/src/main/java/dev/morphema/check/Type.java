@@ -1,5 +1,6 @@
 package dev.morphema.check;
 
+import dev.morphema.problem.InputLocation;
 import dev.morphema.value.Kind;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -55,6 +56,17 @@ public record Type(
     /** {@return a record with just these fields} */
     static Type record(Map<String, Type> fields) {
         return new Type(Kind.RECORD, Cardinality.ONE, List.of(), new LinkedHashMap<>(fields), false);
+    }
+
+    /** {@return where a sample or schema shows what is known here, or null} */
+    @Nullable
+    InputLocation shown() {
+        for (Place place : places) {
+            if (place.shape() != null) {
+                return place.shape().place();
+            }
+        }
+        return null;
     }
 
     Type with(Cardinality newCard) {

@@ -84,6 +84,7 @@ final class ValueFit {
         boolean allowed = shape.isMany() || shape.isList();
         if (!allowed) {
             checker.report(at.error(Code.ONE_OR_MANY, "The schema wants one value here, this is a list.")
+                    .in(shape.place())
                     .withHelp("first(…) or join(…, \" \") makes one of it"));
         }
         return allowed;
@@ -93,12 +94,13 @@ final class ValueFit {
         if (value.isMissing()) {
             if (value != Missing.ABSENT && !shape.isNullable()) {
                 checker.report(at.error(Code.VALUE_NOT_ALLOWED, "The schema does not take null here.")
+                        .in(shape.place())
                         .withHelp("absent leaves the field out"));
             }
             return;
         }
         if (shape.items() == SchemaShape.Items.LIST) {
-            wantsList(at);
+            wantsList(shape, at);
             return;
         }
         if (shape.isTextual() && shape.isRecord()) {
@@ -121,14 +123,16 @@ final class ValueFit {
         }
         Set<String> codes = shape.codes();
         checker.report(at.error(Code.VALUE_NOT_ALLOWED, "The schema wants " + fault + " here.")
+                .in(shape.place())
                 .withHelp(
                         codes == null
                                 ? null
                                 : NearNames.proposal(value.toString(), codes).orElse(null)));
     }
 
-    private void wantsList(Span at) {
+    private void wantsList(SchemaShape shape, Span at) {
         checker.report(at.error(Code.ONE_OR_MANY, "The schema wants a list here, this is one value.")
+                .in(shape.place())
                 .withHelp("square brackets make a list of it: [ … ]"));
     }
 
@@ -142,7 +146,7 @@ final class ValueFit {
         if (type.cardinality() == Cardinality.ONE
                 && shape.items() == SchemaShape.Items.LIST
                 && (SchemaFit.isKnown(type.kind()) || !type.places().isEmpty())) {
-            wantsList(at);
+            wantsList(shape, at);
             return;
         }
         if (type.fields() != null && type.places().isEmpty()) {
@@ -228,6 +232,7 @@ final class ValueFit {
     private void wrongKind(Span at, Kind kind, SchemaShape shape) {
         checker.report(
                 at.error(Code.WRONG_KIND, "The schema wants " + wanted(shape) + " here, this is " + kind.words() + ".")
+                        .in(shape.place())
                         .withHelp(conversion(kind, shape)));
     }
 
@@ -269,6 +274,7 @@ final class ValueFit {
                             Code.VALUE_NOT_ALLOWED,
                             "The source may have " + String.join(", ", given) + " here; the schema wants "
                                     + wanted(shape) + ".")
+                    .in(shape.place())
                     .withHelp("a table translates codes: table names { A = \"alpha\" }, names[x]"));
         }
     }

@@ -1,5 +1,6 @@
 package dev.morphema.shape;
 
+import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
@@ -40,6 +41,12 @@ public final class JoinedShape implements Shape {
         // The sample knows all names with their namespaces, a schema may not.
         sample.names().stream().filter(name -> schema.meant(name).isEmpty()).forEach(names::add);
         return names;
+    }
+
+    @Override
+    public @Nullable InputLocation place() {
+        InputLocation said = schema.place();
+        return said == null ? sample.place() : said;
     }
 
     @Override

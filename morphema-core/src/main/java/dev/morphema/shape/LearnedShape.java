@@ -1,5 +1,6 @@
 package dev.morphema.shape;
 
+import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Converter;
@@ -9,6 +10,7 @@ import dev.morphema.value.ListValue;
 import dev.morphema.value.Many;
 import dev.morphema.value.Missing;
 import dev.morphema.value.NumberValue;
+import dev.morphema.value.Origin;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
 import dev.morphema.value.Value;
@@ -16,7 +18,6 @@ import dev.morphema.value.WhiteSpace;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -39,8 +40,17 @@ public final class LearnedShape implements Shape {
     private final Map<FieldName, LearnedShape> fields = new LinkedHashMap<>();
     /** How many values of each kind there were. */
     private final Map<Kind, Long> kinds = new EnumMap<>(Kind.class);
-    /** Some of the values, on which a type can be tried. */
-    private final Set<Value> examples = new LinkedHashSet<>();
+    /**
+     * Some of the values, on which a type can be tried, each with where the first such stood, if
+     * that is known.
+     */
+    private final Map<Value, @Nullable Origin> examples = new LinkedHashMap<>();
+
+    /** Where the first that was learned stood; of several side by side, if there were such. */
+    private @Nullable Origin first;
+
+    /** Where the first text stood that is no number. */
+    private @Nullable Origin firstOdd;
 
     /** Whether some record could be used as one value: an element of XML without child elements. */
     private boolean leaves;
@@ -88,34 +98,42 @@ public final class LearnedShape implements Shape {
 
     /** Learns from one more value. */
     public void learn(Value value) {
+        learn(value, null);
+    }
+
+    /** @param origin of the record around, if that is known */
+    private void learn(Value value, @Nullable Origin origin) {
+        first = first == null ? origin : first;
         if (value instanceof Many repeated) {
+            first = many ? first : origin;
             many = true;
-            repeated.items().forEach(this::learn);
+            repeated.items().forEach(item -> learn(item, origin));
         } else if (value instanceof ListValue array) {
             learnList();
-            array.items().forEach(this::learn);
+            array.items().forEach(item -> learn(item, origin));
         } else if (value instanceof RecordValue record) {
-            learnFields(record);
+            learnFields(record, record.origin() == null ? origin : record.origin());
         } else if (value.isMissing()) {
             missing++;
         } else {
             kinds.merge(value.kind(), 1L, Long::sum);
             if (profile == null || profile.learn(value)) {
-                learnNew(value);
+                learnNew(value, origin);
             }
         }
     }
 
-    private void learnNew(Value value) {
-        addExample(value);
+    private void learnNew(Value value, @Nullable Origin origin) {
+        addExample(value, origin);
         if (value instanceof TextValue text && !WhiteSpace.isBlank(text.text())) {
             learnText(text.text());
+            firstOdd = firstOdd == null && (words || decimalCommas) ? origin : firstOdd;
         }
     }
 
-    private void addExample(Value value) {
+    private void addExample(Value value, @Nullable Origin origin) {
         if (examples.size() < MOST_EXAMPLES) {
-            examples.add(value);
+            examples.putIfAbsent(value, origin);
         }
     }
 
@@ -132,7 +150,8 @@ public final class LearnedShape implements Shape {
         }
     }
 
-    private void learnFields(RecordValue record) {
+    private void learnFields(RecordValue record, @Nullable Origin origin) {
+        first = first == null ? origin : first;
         learnRecord();
         leaves |= record.isElement() && !record.hasChildren();
         for (int i = 0; i < record.layout().size(); i++) {
@@ -140,7 +159,7 @@ public final class LearnedShape implements Shape {
                     record.layout().name(i), i == 0 ? null : record.layout().name(i - 1));
             Value value = record.get(i);
             if (value != Missing.ABSENT) {
-                field.learn(value);
+                field.learn(value, origin);
                 field.learnPresence(count(value));
             }
         }
@@ -238,6 +257,8 @@ public final class LearnedShape implements Shape {
         least = Math.min(least, other.least);
         most = Math.max(most, other.most);
         other.examples.forEach(this::addExample);
+        first = first == null ? other.first : first;
+        firstOdd = firstOdd == null ? other.firstOdd : firstOdd;
         many |= other.many;
         list |= other.list;
         lists += other.lists;
@@ -253,6 +274,12 @@ public final class LearnedShape implements Shape {
     @Override
     public String origin() {
         return "sample";
+    }
+
+    @Override
+    public @Nullable InputLocation place() {
+        Origin shown = firstOdd == null || many ? first : firstOdd;
+        return shown == null ? null : shown.location(null);
     }
 
     /** A sample shows what there is, and never that there cannot be more. */
@@ -288,11 +315,12 @@ public final class LearnedShape implements Shape {
     @Override
     @Nullable
     public Problem refusedBy(Converter type) {
-        for (Value example : examples) {
+        for (Map.Entry<Value, @Nullable Origin> example : examples.entrySet()) {
             try {
-                type.convert(example);
+                type.convert(example.getKey());
             } catch (ProblemException e) {
-                return e.problem();
+                Origin origin = example.getValue();
+                return e.problem().in(origin == null ? null : origin.location(null));
             }
         }
         LearnedShape ownText = fields.get(FieldName.OWN_TEXT);

@@ -1,5 +1,6 @@
 package dev.morphema.shape;
 
+import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.problem.ProblemException;
 import dev.morphema.value.Converter;
@@ -85,7 +86,8 @@ public final class SchemaShape implements Shape {
             boolean ordered,
             boolean textual,
             boolean nullable,
-            @Nullable String description) {}
+            @Nullable String description,
+            Supplier<@Nullable InputLocation> place) {}
 
     /** {@return what makes a shape} */
     public static SchemaShapeBuilder builder() {
@@ -100,6 +102,11 @@ public final class SchemaShape implements Shape {
     @Override
     public String origin() {
         return "schema";
+    }
+
+    @Override
+    public @Nullable InputLocation place() {
+        return body.place.get();
     }
 
     Body body() {
@@ -179,7 +186,8 @@ public final class SchemaShape implements Shape {
                         body.ordered,
                         body.textual,
                         body.nullable,
-                        body.description),
+                        body.description,
+                        body.place),
                 false);
     }
 

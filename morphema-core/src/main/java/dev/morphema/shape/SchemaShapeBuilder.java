@@ -1,5 +1,6 @@
 package dev.morphema.shape;
 
+import dev.morphema.problem.InputLocation;
 import dev.morphema.shape.SchemaShape.Body;
 import dev.morphema.shape.SchemaShape.Field;
 import dev.morphema.shape.SchemaShape.Items;
@@ -14,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** Makes the {@linkplain SchemaShape shape} of a schema. Not thread-safe. */
@@ -27,6 +29,7 @@ public final class SchemaShapeBuilder {
     private boolean textual;
     private boolean nullable;
     private @Nullable String description;
+    private @Nullable Supplier<@Nullable InputLocation> place;
 
     SchemaShapeBuilder() {}
 
@@ -103,6 +106,12 @@ public final class SchemaShapeBuilder {
         return this;
     }
 
+    /** Where the schema says it, or null; asked for when a problem is told. */
+    public SchemaShapeBuilder place(@Nullable Supplier<@Nullable InputLocation> where) {
+        place = where == null ? place : where;
+        return this;
+    }
+
     /** What is here is of all of these shapes at once. */
     public SchemaShapeBuilder all(Collection<SchemaShape> shapes) {
         for (SchemaShape shape : shapes) {
@@ -148,6 +157,7 @@ public final class SchemaShapeBuilder {
         textual |= shape.body().textual();
         nullable |= shape.body().nullable();
         description(shape.body().description());
+        place = place == null ? shape.body().place() : place;
     }
 
     private static Field oneOf(Field one, Field other) {
@@ -168,7 +178,17 @@ public final class SchemaShapeBuilder {
     /** {@return the shape} */
     public SchemaShape build() {
         Map<FieldName, Field> all = Collections.unmodifiableMap(new LinkedHashMap<>(fields));
-        Body body = new Body(all, List.copyOf(scalars), record, items, others, ordered, textual, nullable, description);
+        Body body = new Body(
+                all,
+                List.copyOf(scalars),
+                record,
+                items,
+                others,
+                ordered,
+                textual,
+                nullable,
+                description,
+                place == null ? () -> null : place);
         return new SchemaShape(body, false);
     }
 }

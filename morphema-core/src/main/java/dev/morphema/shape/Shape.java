@@ -1,5 +1,6 @@
 package dev.morphema.shape;
 
+import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import dev.morphema.value.Converter;
 import dev.morphema.value.FieldName;
@@ -22,6 +23,10 @@ public interface Shape {
     default Object definition() {
         return this;
     }
+
+    /** {@return where that is said or shown first: in a schema or a sample; null if not known} */
+    @Nullable
+    InputLocation place();
 
     /** {@return the names of the fields, as a mapping writes them} */
     Set<FieldName> names();

@@ -2,6 +2,7 @@ package dev.morphema.schemas;
 
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
+import dev.morphema.problem.InputLocation;
 import dev.morphema.shape.ScalarType;
 import dev.morphema.shape.SchemaReader;
 import dev.morphema.shape.SchemaShape;
@@ -18,8 +19,6 @@ import java.util.List;
 /** The header of a CSV file as the schema of its columns. */
 final class CsvHeaderShape {
     private static final String DELIMITERS = ",;\t|";
-    private static final SchemaShape CELL =
-            SchemaShape.builder().scalar(ScalarType.of(Kind.TEXT)).textual().build();
 
     private CsvHeaderShape() {}
 
@@ -30,9 +29,16 @@ final class CsvHeaderShape {
             String first = lines.readLine();
             header = first == null ? "" : first.startsWith("\uFEFF") ? first.substring(1) : first;
         }
-        SchemaShapeBuilder rows = SchemaShape.builder().record().textual();
+        InputLocation place = InputLocation.at(path.file(), 1, 0);
+        SchemaShapeBuilder rows =
+                SchemaShape.builder().place(() -> place).record().textual();
+        SchemaShape cell = SchemaShape.builder()
+                .place(() -> place)
+                .scalar(ScalarType.of(Kind.TEXT))
+                .textual()
+                .build();
         for (String column : columns(header)) {
-            rows.field(new Field(FieldName.of(column), true, false, null, () -> CELL));
+            rows.field(new Field(FieldName.of(column), true, false, null, () -> cell));
         }
         return rows.build();
     }

@@ -38,8 +38,11 @@ final class CsvwShape {
         return own.isMissingNode() ? root.path("tables").path(0).path("tableSchema") : own;
     }
 
-    static SchemaShape read(JsonNode root) {
-        SchemaShapeBuilder rows = SchemaShape.builder().record().textual();
+    static SchemaShape read(JsonNode root, SchemaDocuments documents) {
+        SchemaShapeBuilder rows = SchemaShape.builder()
+                .place(() -> documents.place(schema(root)))
+                .record()
+                .textual();
         for (JsonNode column : schema(root).path("columns")) {
             if (column.path("virtual").asBoolean(false)) {
                 continue;
@@ -47,6 +50,7 @@ final class CsvwShape {
             ScalarType type = type(column.path("datatype"));
             boolean required = column.path("required").asBoolean(false);
             SchemaShape cell = SchemaShape.builder()
+                    .place(() -> documents.place(column))
                     .scalar(type)
                     .textual()
                     .description(column.path("dc:description").asString(null))

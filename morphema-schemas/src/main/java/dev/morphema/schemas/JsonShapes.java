@@ -84,13 +84,20 @@ final class JsonShapes {
         }
         return all.isEmpty()
                 ? SchemaShape.anything()
-                : SchemaShape.builder().others(othersOf(json)).all(all).build();
+                : SchemaShape.builder()
+                        .place(() -> documents.place(json))
+                        .others(othersOf(json))
+                        .all(all)
+                        .build();
     }
 
     private SchemaShape either(SchemaNode node, JsonNode alternatives) {
         List<SchemaShape> shapes = new ArrayList<>();
         alternatives.forEach(part -> shapes.add(shape(node.with(part))));
-        return SchemaShape.builder().either(shapes).build();
+        return SchemaShape.builder()
+                .place(() -> documents.place(node.json()))
+                .either(shapes)
+                .build();
     }
 
     /** What then and else add may be there. */
@@ -117,7 +124,8 @@ final class JsonShapes {
     private @Nullable SchemaShape own(SchemaNode node) {
         JsonNode json = node.json();
         List<String> types = types(json);
-        SchemaShapeBuilder shape = SchemaShape.builder().others(othersOf(json));
+        SchemaShapeBuilder shape =
+                SchemaShape.builder().place(() -> documents.place(json)).others(othersOf(json));
         if (textual) {
             shape.textual();
         }
@@ -142,6 +150,8 @@ final class JsonShapes {
             shape.all(List.of(items)).items(says ? Items.EITHER : Items.LIST);
             if (!says && items.isAnything()) {
                 shape.others(Others.ANY);
+            } else if (!says) {
+                shape.place(items::place);
             }
             says = true;
         }

@@ -17,6 +17,7 @@ import java.util.Locale;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
+import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonPointer;
 import tools.jackson.core.TokenStreamLocation;
 import tools.jackson.databind.DeserializationFeature;
@@ -29,14 +30,18 @@ import tools.jackson.dataformat.yaml.YAMLMapper;
 final class SchemaDocuments {
     private static final ObjectMapper JSON = JsonMapper.builder()
             .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
-            .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+            // Values are read one by one.
+            .disable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
             .build();
     private static final ObjectMapper YAML = YAMLMapper.builder()
             .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
+            // Values are read one by one.
+            .disable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
             .build();
 
     private final SchemaReader.Files files;
     private final Map<String, JsonNode> roots = new HashMap<>();
+    private final SchemaPlaces places = new SchemaPlaces();
 
     SchemaDocuments(SchemaReader.Files files) {
         this.files = files;
@@ -59,10 +64,17 @@ final class SchemaDocuments {
 
     private JsonNode read(String file) throws IOException {
         boolean json = file.toLowerCase(Locale.ROOT).endsWith(".json");
-        try (InputStream in = files.open(file).open()) {
-            JsonNode root = (json ? JSON : YAML).readTree(in);
+        ObjectMapper mapper = json ? JSON : YAML;
+        try (InputStream in = files.open(file).open();
+                JsonParser parser = mapper.createParser(in)) {
+            JsonNode root = parser.nextToken() == null ? null : places.read(parser, mapper, file);
             if (root == null || !root.isObject() && !root.isBoolean()) {
                 throw new ProblemException(bad(file, "This is no schema: it is not an object."));
+            }
+            if (json && parser.nextToken() != null) {
+                TokenStreamLocation place = parser.currentTokenLocation();
+                throw new ProblemException(bad(file, "The schema is not well-formed: something stands behind its end.")
+                        .in(InputLocation.at(file, place.getLineNr(), place.getColumnNr())));
             }
             return root;
         } catch (JacksonException e) {
@@ -74,6 +86,12 @@ final class SchemaDocuments {
                             : problem.in(InputLocation.at(file, place.getLineNr(), place.getColumnNr())),
                     e);
         }
+    }
+
+    /** {@return where an object of a document begins, or null} */
+    @Nullable
+    InputLocation place(JsonNode part) {
+        return places.of(part);
     }
 
     /** {@return what is wrong with a text, without what only a debugger wants to know} */

@@ -40,7 +40,7 @@ public final class StandardSchemas implements SchemaReader {
 
     private static SchemaShape shape(SchemaDocuments documents, SchemaPath schema, String format) throws IOException {
         if (CsvwShape.isMetadata(documents.root(schema.file()))) {
-            return CsvwShape.read(documents.root(schema.file()));
+            return CsvwShape.read(documents.root(schema.file()), documents);
         }
         JsonShapes shapes = new JsonShapes(documents, format.equals("csv"));
         SchemaNode node = OpenApi.isDescription(documents.root(schema.file()))

@@ -8,8 +8,10 @@ import dev.morphema.shape.SchemaReader;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
 import javax.xml.transform.stream.StreamSource;
 import javax.xml.validation.Schema;
 import org.apache.xerces.dom.DOMInputImpl;
@@ -37,6 +39,7 @@ final class XsdLoader {
 
     private final SchemaReader.Files files;
     private final List<Problem> problems = new ArrayList<>();
+    private final Set<String> loaded = new LinkedHashSet<>();
 
     XsdLoader(SchemaReader.Files files) {
         this.files = files;
@@ -111,6 +114,11 @@ final class XsdLoader {
         }
     }
 
+    /** {@return where the declarations stand that were loaded} */
+    XsdPlaces places() {
+        return new XsdPlaces(List.copyOf(loaded), files);
+    }
+
     /** {@return what finds the files that schemas name} */
     LSResourceResolver resolver() {
         return this::resolve;
@@ -118,6 +126,7 @@ final class XsdLoader {
 
     private LSInput input(String file) throws IOException {
         InputStream bytes = files.open(file).open();
+        loaded.add(file);
         return new DOMInputImpl(null, FOLDER + file, FOLDER + file, bytes, null);
     }
 

@@ -34,10 +34,12 @@ import org.jspecify.annotations.Nullable;
 /** Shapes of XML Schema 1.0. Types are looked into when somebody asks for them. Not thread-safe. */
 final class XsdShapes {
     private final XSModel model;
+    private final XsdPlaces places;
     private final Map<XSElementDeclaration, SchemaShape> known = new IdentityHashMap<>();
 
-    private XsdShapes(XSModel model) {
+    private XsdShapes(XSModel model, XsdPlaces places) {
         this.model = model;
+        this.places = places;
     }
 
     /**
@@ -45,8 +47,9 @@ final class XsdShapes {
      * several that is meant.
      */
     static SchemaShape read(SchemaPath path, SchemaReader.Files files) throws IOException {
-        XSModel model = new XsdLoader(files).load(path.file());
-        XsdShapes shapes = new XsdShapes(model);
+        XsdLoader loader = new XsdLoader(files);
+        XSModel model = loader.load(path.file());
+        XsdShapes shapes = new XsdShapes(model, loader.places());
         SchemaShapeBuilder document = SchemaShape.builder().record().textual();
         List<XSElementDeclaration> roots = shapes.roots(path.fragment());
         if (roots.isEmpty()) {
@@ -111,7 +114,8 @@ final class XsdShapes {
     private SchemaShape element(XSElementDeclaration element) {
         SchemaShape shape = known.get(element);
         if (shape == null) {
-            SchemaShapeBuilder builder = SchemaShape.builder().textual();
+            SchemaShapeBuilder builder =
+                    SchemaShape.builder().place(() -> places.of(element)).textual();
             if (element.getNillable()) {
                 builder.nullable();
             }
@@ -155,11 +159,13 @@ final class XsdShapes {
         shape.field(new Field(FieldName.OWN_TEXT, false, false, null, () -> own));
     }
 
-    private static void attributes(XSComplexTypeDefinition complex, SchemaShapeBuilder shape) {
+    private void attributes(XSComplexTypeDefinition complex, SchemaShapeBuilder shape) {
         XSObjectList uses = complex.getAttributeUses();
         for (int i = 0; i < uses.getLength(); i++) {
             XSAttributeUse use = (XSAttributeUse) uses.item(i);
-            SchemaShapeBuilder held = SchemaShape.builder().textual();
+            SchemaShapeBuilder held = SchemaShape.builder()
+                    .place(() -> places.of(use.getAttrDeclaration()))
+                    .textual();
             XsdTypes.scalars(use.getAttrDeclaration().getTypeDefinition()).forEach(held::scalar);
             held.description(XsdTypes.documentation(use.getAttrDeclaration().getAnnotations()));
             SchemaShape attribute = held.build();

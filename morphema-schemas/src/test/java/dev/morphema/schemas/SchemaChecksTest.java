@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.morphema.Checked;
 import dev.morphema.Morphema;
 import dev.morphema.problem.Code;
+import dev.morphema.problem.InputLocation;
 import dev.morphema.problem.Problem;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -345,6 +346,52 @@ class SchemaChecksTest {
         assertThat(found.get(0).code().printed()).isEqualTo(code);
         assertThat(found.get(0).message()).startsWith(message);
         assertThat(told(found.get(0))).contains(" at \"" + schema + "\"");
+    }
+
+    @ParameterizedTest(name = "{0}")
+    @DisplayName("a problem shows the place in the schema that says so")
+    @CsvSource(
+            delimiter = '~',
+            quoteCharacter = '`',
+            value = {
+                "source x: xml(schema = 'notice.xsd') ~ x.Notice.Call.Vesel ~ notice.xsd ~ <xs:element name=\"Call\"",
+                "source x: xml(schema = 'notice.xsd') ~ x.Notice.Call.Weight.@unid ~ parts/types.xsd ~ <xs:element name=\"Weight\"",
+                "source x: xml(schema = 'notice.xsd') ~ count(c for c in x.Notice.Call where c.Kind == 'fish') ~ parts/types.xsd ~ <xs:element name=\"Kind\"",
+                "source x: json(schema = 'calls.json') ~ x.calls.ima ~ calls.json ~ {\"allOf\"",
+                "source x: json(schema = 'calls.json') ~ x.calls.mass.unid ~ calls.json ~ {\"oneOf\"",
+                "source x: json(schema = 'api.yaml#/components/schemas/Call') ~ x.ima ~ api.yaml ~ type: object",
+                "source x: csv(schema = 'rows-metadata.json') ~ x.emo ~ rows-metadata.json ~ {\"columns\"",
+                "source x: csv(schema = 'rows.csv') ~ x.emo ~ rows.csv ~ imo;eta"
+            })
+    void places(String source, String path, String file, String text) throws IOException {
+        assertThat(problems(source.replace('\'', '"') + "\ntarget o: json { a = [" + path + "] }"))
+                .singleElement()
+                .satisfies(problem -> assertPlace(problem, file, text));
+    }
+
+    @Test
+    @DisplayName("a problem of a target shows the place in its schema, and one of a sample that in the sample")
+    void placesOfTargets() throws IOException {
+        file("few.csv", "imo;kind\n9000011;ice\n90x;ice\n");
+        List<Problem> found = problems("""
+                source rows: csv(delimiter = ";", sample = "few.csv") { imo: integer }
+                target o: xml(namespace = "urn:example:notice", schema = "notice.xsd") {
+                  Notice { Call { Vessel = "A"  Eta = null  Kind = first(rows).kind  Berth = "BERTH" } }
+                }
+                """);
+        assertThat(found).hasSize(4);
+        assertPlace(found.get(0), "few.csv", "90x;ice");
+        assertPlace(found.get(1), "parts/types.xsd", "<xs:element name=\"Berth\"");
+        assertPlace(found.get(2), "parts/types.xsd", "<xs:attribute name=\"imo\"");
+        assertPlace(found.get(3), "notice.xsd", "<xs:attribute name=\"harbour\"");
+    }
+
+    private void assertPlace(Problem problem, String file, String text) throws IOException {
+        InputLocation place = problem.input();
+        assertThat(place).as("%s", problem).isNotNull();
+        assertThat(place.input()).endsWith(file);
+        String line = Files.readAllLines(folder.resolve(file)).get((int) place.line() - 1);
+        assertThat(line.substring(Math.max(0, place.column() - 1))).startsWith(text);
     }
 
     @Test
