@@ -34,7 +34,6 @@ public final class LearnedShape implements Shape {
     private static final int NONE_YET = -1;
     private static final int DIFFERENT = -2;
     private static final Pattern LEADING_ZERO = Pattern.compile("\\s*0[0-9]+\\s*");
-    private static final Pattern DIGITS = Pattern.compile("[0-9]+");
     private static final Pattern DECIMAL_COMMA = Pattern.compile("[-+]?[0-9][0-9.]*,[0-9]+");
 
     private final Map<FieldName, LearnedShape> fields = new LinkedHashMap<>();
@@ -117,7 +116,7 @@ public final class LearnedShape implements Shape {
             missing++;
         } else {
             kinds.merge(value.kind(), 1L, Long::sum);
-            if (profile == null || profile.learn(value)) {
+            if (profile == null || !profile.isKnown(value)) {
                 learnNew(value, origin);
             }
         }
@@ -125,8 +124,12 @@ public final class LearnedShape implements Shape {
 
     private void learnNew(Value value, @Nullable Origin origin) {
         addExample(value, origin);
+        NumberValue number = ValueProfile.number(value);
+        if (profile != null) {
+            profile.learnNew(value, number);
+        }
         if (value instanceof TextValue text && !WhiteSpace.isBlank(text.text())) {
-            learnText(text.text());
+            learnText(text.text(), number != null);
             firstOdd = firstOdd == null && (words || decimalCommas) ? origin : firstOdd;
         }
     }
@@ -137,13 +140,15 @@ public final class LearnedShape implements Shape {
         }
     }
 
-    private void learnText(String text) {
-        if (NumberValue.parse(text).isPresent()) {
+    private void learnText(String text, boolean number) {
+        if (number) {
             numbers = true;
-            leadingZeros |= LEADING_ZERO.matcher(text).matches();
-            int length = DIGITS.matcher(text).matches() ? text.length() : DIFFERENT;
+            leadingZeros = leadingZeros
+                    || text.indexOf('0') >= 0 && LEADING_ZERO.matcher(text).matches();
+            int length = Digits.isAll(text) ? text.length() : DIFFERENT;
             sameLength = sameLength == NONE_YET || sameLength == length ? length : DIFFERENT;
-        } else if (DECIMAL_COMMA.matcher(WhiteSpace.trim(text)).matches()) {
+        } else if (text.indexOf(',') >= 0
+                && DECIMAL_COMMA.matcher(WhiteSpace.trim(text)).matches()) {
             decimalCommas = true;
         } else {
             words = true;

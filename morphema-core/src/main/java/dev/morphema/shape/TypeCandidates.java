@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /** Which types all texts at a place fit so far. Not thread-safe. */
 final class TypeCandidates {
@@ -36,8 +37,9 @@ final class TypeCandidates {
 
     private static final List<String> TIMES = List.of("HH:mm", "HH:mm:ss", "HHmm", "HHmmss");
 
-    /** A number that would lose something if it were one: a code. */
-    private static final Pattern CODE = Pattern.compile("[-+]?0[0-9]+.*|[0-9]{16,}");
+    private static final int LONG_CODE = 16;
+
+    private static final int DAY = 8;
 
     private static final Pattern PLAUSIBLE_DAY = Pattern.compile("(19|20)[0-9]{6}");
 
@@ -45,8 +47,14 @@ final class TypeCandidates {
      * A type.
      *
      * @param written as a mapping writes it
+     * @param form tells quickly that a text is of the type; null if nothing does
      */
-    private record Candidate(String written, Converter converter) {}
+    private record Candidate(
+            String written, Converter converter, @Nullable DateForm form) {
+        private boolean isNumber() {
+            return written.startsWith("number");
+        }
+    }
 
     private final List<Candidate> left = all();
     private boolean codes;
@@ -54,26 +62,30 @@ final class TypeCandidates {
 
     private static List<Candidate> all() {
         List<Candidate> all = new ArrayList<>();
-        add(all, "number");
-        add(all, "number", ",");
-        add(all, "number", ",", ".");
-        add(all, "number", ".", ",");
-        add(all, "date");
-        DATES.forEach(pattern -> add(all, "date", pattern));
-        add(all, "datetime");
+        add(all, null, "number");
+        add(all, null, "number", ",");
+        add(all, null, "number", ",", ".");
+        add(all, null, "number", ".", ",");
+        add(all, DateForm.of(DATES.get(0)), "date");
+        DATES.forEach(pattern -> addDated(all, "date", pattern));
+        add(all, DateForm.isoDatetime(), "datetime");
         for (String date : DATES.subList(0, DATES.size() - 3)) {
-            TIMES.subList(0, 2).forEach(time -> add(all, "datetime", date + " " + time));
+            TIMES.subList(0, 2).forEach(time -> addDated(all, "datetime", date + " " + time));
         }
-        add(all, "datetime", "yyyyMMddHHmm");
-        add(all, "datetime", "yyyyMMddHHmmss");
-        TIMES.subList(0, 2).forEach(time -> add(all, "time", time));
-        add(all, "boolean");
+        addDated(all, "datetime", "yyyyMMddHHmm");
+        addDated(all, "datetime", "yyyyMMddHHmmss");
+        TIMES.subList(0, 2).forEach(time -> addDated(all, "time", time));
+        add(all, null, "boolean");
         return all;
     }
 
-    private static void add(List<Candidate> all, String name, String... arguments) {
+    private static void addDated(List<Candidate> all, String name, String pattern) {
+        add(all, DateForm.of(pattern), name, pattern);
+    }
+
+    private static void add(List<Candidate> all, @Nullable DateForm form, String name, String... arguments) {
         String written = arguments.length == 0 ? name : name + "('" + String.join("', '", arguments) + "')";
-        all.add(new Candidate(written, TypeConverters.converter(name, List.of(arguments))));
+        all.add(new Candidate(written, TypeConverters.converter(name, List.of(arguments)), form));
     }
 
     /** One more text, which is not blank. */
@@ -81,14 +93,42 @@ final class TypeCandidates {
         if (left.isEmpty()) {
             return;
         }
-        codes = codes || CODE.matcher(text.strip()).matches();
-        days = days && PLAUSIBLE_DAY.matcher(text).matches();
-        TextValue value = TextValue.of(text);
-        byte[] bytes = Arrays.copyOf(text.getBytes(StandardCharsets.UTF_8), text.length() + SPARE);
-        boolean plain = value.isPlain();
-        left.removeIf(candidate -> text.length() > LONGEST
-                || !(plain && candidate.converter().read(bytes, 0, text.length()) != null)
-                        && !fits(candidate.converter(), value));
+        codes = codes || left.get(0).isNumber() && isCode(text.strip());
+        days = days && text.length() == DAY && PLAUSIBLE_DAY.matcher(text).matches();
+        Asked asked = new Asked(text);
+        left.removeIf(candidate -> text.length() > LONGEST || !asked.fits(candidate));
+    }
+
+    /** {@return whether it would lose something as a number: zeros in front, or digits of very many} */
+    private static boolean isCode(String text) {
+        int first = text.startsWith("-") || text.startsWith("+") ? 1 : 0;
+        boolean zero = text.length() > first + 1 && text.charAt(first) == '0' && Digits.isDigit(text.charAt(first + 1));
+        return zero || text.length() >= LONG_CODE && Digits.isAll(text);
+    }
+
+    /** A text, in the forms in which a converter may take it. */
+    private static final class Asked {
+        private final String text;
+        private byte @Nullable [] bytes;
+        private @Nullable TextValue value;
+
+        Asked(String text) {
+            this.text = text;
+        }
+
+        boolean fits(Candidate candidate) {
+            if (candidate.form() != null && candidate.form().surelyTakes(text)) {
+                return true;
+            }
+            if (value == null) {
+                value = TextValue.of(text);
+                byte[] encoded = text.getBytes(StandardCharsets.UTF_8);
+                boolean ascii = encoded.length == text.length();
+                bytes = ascii ? Arrays.copyOf(encoded, encoded.length + SPARE) : null;
+            }
+            return bytes != null && candidate.converter().read(bytes, 0, text.length()) != null
+                    || TypeCandidates.fits(candidate.converter(), value);
+        }
     }
 
     /** In general, which costs an exception where it does not. */
@@ -105,7 +145,7 @@ final class TypeCandidates {
     List<String> written() {
         List<String> fitting = new ArrayList<>();
         for (Candidate candidate : left) {
-            boolean number = candidate.written().startsWith("number");
+            boolean number = candidate.isNumber();
             boolean packed = candidate.written().contains("yyyyMMdd")
                     && !candidate.written().contains(" ");
             if (number && (codes || days)

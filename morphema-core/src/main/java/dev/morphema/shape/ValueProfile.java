@@ -45,8 +45,25 @@ public final class ValueProfile {
     private @Nullable NumberValue least;
     private @Nullable NumberValue most;
 
-    /** One more value: a text, a number or a boolean; says whether it may be one that is new. */
-    boolean learn(Value value) {
+    /** One more value: a text, a number or a boolean. */
+    void learn(Value value) {
+        if (!isKnown(value)) {
+            learnNew(value, number(value));
+        }
+    }
+
+    /** {@return what a value is as a number, or null if it is none} */
+    static @Nullable NumberValue number(Value value) {
+        return value instanceof TextValue text
+                ? NumberValue.parse(text.text()).orElse(null)
+                : value instanceof NumberValue number ? number : null;
+    }
+
+    /**
+     * One more value: a text, a number or a boolean; says whether it is one of those that came
+     * before, of which nothing is left to learn.
+     */
+    boolean isKnown(Value value) {
         count++;
         String text = value.toString();
         if (counted.computeIfPresent(text, (known, times) -> times + 1) != null) {
@@ -54,17 +71,23 @@ public final class ValueProfile {
                 texts++;
                 blank += WhiteSpace.isBlank(text) ? 1 : 0;
             }
-            return false;
+            return true;
         }
-        learnNew(value, text);
-        return true;
+        return false;
     }
 
-    private void learnNew(Value value, String text) {
+    /**
+     * What a value looks like that may be a new one.
+     *
+     * @param number what it is as a number, or null if it is none
+     */
+    void learnNew(Value value, @Nullable NumberValue number) {
+        String text = value.toString();
         longest = Math.max(longest, text.codePointCount(0, text.length()));
         if (value instanceof TextValue) {
             learnText(text);
-        } else if (value instanceof NumberValue number) {
+        }
+        if (number != null) {
             learnNumber(number);
         }
         if (counted.size() < MOST_COUNTED) {
@@ -81,7 +104,6 @@ public final class ValueProfile {
             blank++;
         } else {
             types.learn(text);
-            NumberValue.parse(text).ifPresent(this::learnNumber);
         }
     }
 
