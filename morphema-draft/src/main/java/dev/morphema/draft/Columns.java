@@ -111,6 +111,7 @@ final class Columns {
         if (depth == DEEPEST || columns.size() > MOST) {
             return;
         }
+        addEntries(path, name, places, cost);
         for (String field : names) {
             List<List<Item>> below = new ArrayList<>();
             boolean several = false;
@@ -130,6 +131,17 @@ final class Columns {
                         cost,
                         depth + 1);
             }
+        }
+    }
+
+    /** An object whose names are data is gone through as a list. */
+    private void addEntries(String path, String name, List<List<Item>> places, double cost) {
+        List<Item> records = places.stream().flatMap(List::stream).toList();
+        if (Entries.areLikely(records)) {
+            List<List<Item>> entries = places.stream()
+                    .map(items -> items.isEmpty() ? List.<Item>of() : Entries.of(items.get(0)))
+                    .toList();
+            repeats.add(new Repeat("entries(" + path + ")", name, entries, cost + FARTHER));
         }
     }
 

@@ -50,7 +50,7 @@ final class DraftText {
     }
 
     /** {@return a rule without a field, which a function converts} */
-    private static String value(Body.FieldRule rule) {
+    static String value(Body.FieldRule rule) {
         String type = rule.type();
         int arguments = type.indexOf('(');
         if (type.isEmpty()) {

@@ -27,6 +27,8 @@ final class Drafter {
     private final Tables tables;
     private final Set<String> taken;
     private final Prefixes prefixes;
+    /** All single values of the sources. */
+    private Set<String> texts = Set.of();
 
     /**
      * @param typed whether the target tells numbers from texts
@@ -51,15 +53,41 @@ final class Drafter {
 
     /** {@return the statements that write records} */
     Body record(List<Item> targets, Scope scope) {
+        read(scope);
         return record("", targets, place(scope, Set.of()));
     }
 
     /** {@return the loop that writes the items of a document that is a list} */
     Body items(List<Item> items, Scope scope) {
+        read(scope);
         return repeated("", List.of(items), place(scope, Set.of()));
     }
 
+    private void read(Scope sources) {
+        texts = new HashSet<>();
+        sources.turns().forEach(turn -> {
+            for (Object held : turn) {
+                texts.addAll(Entries.texts(Columns.items(held)));
+            }
+        });
+    }
+
     private Body record(String name, List<Item> targets, Place place) {
+        Body keyed = typed && Entries.areLikely(targets, texts) ? keyed(targets, place) : null;
+        if (keyed != null && share(keyed) > ENOUGH) {
+            return keyed;
+        }
+        Body named = fields(name, targets, place);
+        return keyed != null && share(keyed) > share(named) ? keyed : named;
+    }
+
+    /** {@return a loop that makes an object, if the names of its fields stand in what it goes through} */
+    private @Nullable Body keyed(List<Item> targets, Place place) {
+        List<List<Item>> entries = targets.stream().map(Entries::of).toList();
+        return Keyed.of(repeated("", entries, place)).orElse(null);
+    }
+
+    private Body fields(String name, List<Item> targets, Place place) {
         List<Node> nodes = new ArrayList<>();
         int right = 0;
         int total = 0;
@@ -179,7 +207,12 @@ final class Drafter {
         boolean always = where.size() == held.size();
         Place own = always ? place : place(place.scope().only(where), place.around());
         Body body = always ? record(name, records, own) : withLets(record(name, records, own), own);
-        Node node = new Body.FieldRecord(name, !always, body);
+        Node node = always
+                        && body.nodes().size() == 1
+                        && body.nodes().get(0) instanceof Body.FieldLoop loop
+                        && loop.name().isEmpty()
+                ? new Body.FieldLoop(name, loop.clause(), loop.body())
+                : new Body.FieldRecord(name, !always, body);
         if (!always) {
             boolean[] holds = new boolean[held.size()];
             where.forEach(i -> holds[i] = true);

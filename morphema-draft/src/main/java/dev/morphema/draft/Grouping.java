@@ -24,7 +24,7 @@ record Grouping(String clause, Scope scope) {
      */
     static @Nullable Grouping find(
             TargetField outer,
-            TargetField inner,
+            @Nullable TargetField inner,
             Chain chain,
             Scope within,
             BiFunction<TargetField, List<Column>, @Nullable Column> columnOf,
@@ -37,8 +37,9 @@ record Grouping(String clause, Scope scope) {
                 .toList();
         boolean nested = all.repeated().stream()
                 .anyMatch(repeat -> own.contains(repeat.expression().replaceAll("\\..*", "")));
-        boolean flat =
-                inner.fields().stream().anyMatch(field -> field.isScalar() && columnOf.apply(field, columns) != null);
+        boolean flat = inner == null
+                || inner.fields().stream()
+                        .anyMatch(field -> field.isScalar() && columnOf.apply(field, columns) != null);
         if (nested || !flat) {
             return null;
         }

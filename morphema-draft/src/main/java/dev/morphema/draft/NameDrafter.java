@@ -21,7 +21,6 @@ import org.jspecify.annotations.Nullable;
  * like those of a source. Not thread-safe.
  */
 final class NameDrafter {
-    private static final double LIKE = 0.47;
     /** One field of ten that is alike is more than nothing. */
     private static final double LIKE_LIST = 0.08;
 
@@ -38,9 +37,6 @@ final class NameDrafter {
         this.taken = taken;
         this.prefixes = prefixes;
     }
-
-    /** A column with how much its name is like that of a field. */
-    private record Match(Column column, double likeness) {}
 
     /** {@return the statements that write a document, or its items} */
     Body document(TargetField document, Scope scope) {
@@ -87,7 +83,18 @@ final class NameDrafter {
                     field.codes().get(0));
             return fixed(written, Texts.constant(only), "the schema has nothing else");
         }
-        Match match = match(field, columns.single(), about, around);
+        NamedColumns.Match match = NamedColumns.match(field, columns.single(), about, around);
+        NamedTotals.Found total = NamedColumns.total(field, about, match, columns.repeated());
+        if (total != null) {
+            return fixed(written, total.expression(), "a guess: a name like it");
+        }
+        match = match == null ? NamedColumns.onlyOne(field, columns.single()) : match;
+        Column number = match == null || match.likeness() < NamedColumns.IDENTITY
+                ? NamedColumns.number(field, columns.single())
+                : null;
+        if (number != null) {
+            return fixed(written, number.expression(), "a guess: the number of the turn");
+        }
         String expression = match == null ? null : converted(match.column(), field, codes(match.column(), columns));
         if (match == null || expression == null) {
             String near =
@@ -102,7 +109,9 @@ final class NameDrafter {
                     : new Body(List.of(), 0, 1, 0);
         }
         String type = type(match.column(), field);
-        String remark = match.likeness() > 0.95 ? "a guess: the same name" : "a guess: a name like it";
+        String remark = match.likeness() > NamedColumns.SAME
+                ? "a guess: the same name"
+                : match.likeness() > 0 ? "a guess: a name like it" : "a guess: nothing else is of this kind";
         return new Body(List.of(new Body.FieldRule(written, type, false, expression, remark)), 1, 1, 0);
     }
 
@@ -112,57 +121,6 @@ final class NameDrafter {
 
     private static Body fixed(String written, String expression, String remark) {
         return new Body(List.of(new Body.FieldRule(written, "", false, expression, remark)), 1, 1, 0);
-    }
-
-    private @Nullable Match match(TargetField field, List<Column> columns, String about, String around) {
-        Match best = null;
-        for (Column column : columns) {
-            if (column.name().equals(Column.NUMBER)) {
-                continue;
-            }
-            String last = column.expression().replaceAll(".*[.@]", "").replace("'", "");
-            double plain = Math.max(Names.likeness(about, last), Names.likeness(about, column.name()) - 0.02);
-            // What is around a field alone tells nothing of it.
-            double whole = around.isEmpty() || plain <= 0 ? 0 : Names.likeness(around + " " + about, column.name());
-            String root = Names.singular(Aligner.root(column));
-            double ofRoot = 0.9 * Names.likeness(about, root + " " + last);
-            double likeness =
-                    Math.max(Math.max(plain, whole), ofRoot) - column.cost() * 0.05 - (mayFit(field, column) ? 0 : 0.5);
-            if (likeness >= LIKE && (best == null || likeness > best.likeness())) {
-                best = new Match(column, likeness);
-            }
-        }
-        return best;
-    }
-
-    /** Whether some values of a column can be what a field wants. */
-    private static boolean mayFit(TargetField field, Column column) {
-        if (field.form() == null || field.form() == Kind.TEXT || !column.hasAny()) {
-            return true;
-        }
-        List<String> texts = texts(column);
-        if (texts.contains(Examples.ANY_TEXT)) {
-            return true;
-        }
-        return switch (field.form()) {
-            case NUMBER -> !Forms.numbers(texts).isEmpty();
-            case DATE, DATETIME, TIME ->
-                !Forms.dates(texts).isEmpty() || texts.stream().allMatch(NameDrafter::isIso);
-            case BOOLEAN -> new HashSet<>(texts).size() <= 2;
-            default -> true;
-        };
-    }
-
-    private static boolean isIso(String text) {
-        return text.matches("[0-9]{4}-[0-9]{2}-[0-9]{2}.*");
-    }
-
-    private static List<String> texts(Column column) {
-        return column.cells().stream()
-                .filter(Objects::nonNull)
-                .map(Cell::text)
-                .filter(text -> !text.isBlank())
-                .toList();
     }
 
     /** {@return the values that a column may have; that of the first of a group those of all} */
@@ -213,7 +171,7 @@ final class NameDrafter {
 
     /** A date of a datetime. */
     private static String dated(Column column, TargetField field) {
-        List<Forms.DateForm> forms = Forms.dates(texts(column));
+        List<Forms.DateForm> forms = Forms.dates(NamedColumns.texts(column));
         boolean day =
                 field.form() == Kind.DATE && !forms.isEmpty() && forms.get(0).moment() == Forms.Moment.DATETIME;
         String pattern = day && !forms.get(0).pattern().isEmpty()
@@ -227,7 +185,7 @@ final class NameDrafter {
         if (field.form() == null || !field.codes().isEmpty()) {
             return "";
         }
-        List<String> texts = texts(column);
+        List<String> texts = NamedColumns.texts(column);
         boolean text = column.cells().stream().anyMatch(cell -> cell != null && cell.kind() == Kind.TEXT);
         switch (field.form()) {
             case NUMBER -> {
@@ -268,7 +226,7 @@ final class NameDrafter {
     private Body values(TargetField field, String written, Columns columns, String around) {
         Repeat best = null;
         Repeat.Values values = null;
-        double most = LIKE;
+        double most = NamedColumns.LIKE;
         for (Repeat repeat : columns.repeated()) {
             for (Repeat.Values each : repeat.values()) {
                 double likeness = Names.likeness(Names.singular(field.name()), each.name()) - repeat.cost() * 0.1;
@@ -282,7 +240,7 @@ final class NameDrafter {
         if (best != null && values != null) {
             return fixed(written, "[" + best.expression() + values.step() + "]", "a guess: a name like it");
         }
-        Match one = match(field, columns.single(), field.name(), around);
+        NamedColumns.Match one = NamedColumns.match(field, columns.single(), field.name(), around);
         if (one != null) {
             return fixed(written, "[" + one.column().expression() + "]", "a guess: a name like it");
         }
@@ -360,21 +318,25 @@ final class NameDrafter {
         List<Var> own = chain.vars();
         Set<String> names = new HashSet<>();
         own.forEach(variable -> names.add(variable.name()));
-        List<Column> columns = new Columns(within)
-                .single().stream()
-                        .filter(column -> names.contains(Aligner.root(column)))
-                        .toList();
+        Columns all = new Columns(within);
+        List<Column> columns = all.single().stream()
+                .filter(column -> names.contains(Aligner.root(column)))
+                .toList();
+        List<Repeat> repeats = all.repeated().stream()
+                .filter(repeat -> names.contains(repeat.expression().replaceAll("\\..*", "")))
+                .toList();
         double sum = 0;
         int fields = 0;
         for (TargetField each : field.fields()) {
             if (each.isScalar() && !each.several()) {
-                Match match = match(each, columns, each.name(), field.name());
-                sum += match == null ? 0 : match.likeness();
+                NamedColumns.Match match = NamedColumns.match(each, columns, each.name(), field.name());
+                NamedTotals.Found total = NamedColumns.total(each, each.name(), match, repeats);
+                sum += total != null ? total.likeness() : match == null ? 0 : match.likeness();
                 fields++;
             } else if (!each.several()) {
                 for (TargetField inner : each.fields()) {
                     if (inner.isScalar()) {
-                        Match match = match(inner, columns, inner.name(), each.name());
+                        NamedColumns.Match match = NamedColumns.match(inner, columns, inner.name(), each.name());
                         sum += match == null ? 0 : match.likeness();
                         fields++;
                     }
@@ -391,17 +353,76 @@ final class NameDrafter {
                 .filter(each -> each.several() && each.record())
                 .findFirst()
                 .orElse(null);
-        Grouping grouping = inner == null ? null : Grouping.find(field, inner, chain, within, this::columnOf, taken);
+        String joined = NamedConditions.joined(chain, within);
+        String clause = chain.clause() + (joined.isEmpty() ? NamedConditions.chosen(field, chain, within) : joined);
+        boolean totals = field.fields().stream().anyMatch(each -> isTotal(each, chain));
+        Grouping grouping = inner == null && !totals
+                ? null
+                : Grouping.find(
+                        field,
+                        inner,
+                        chain,
+                        within,
+                        (each, columns) ->
+                                columnOf(each, columns, chain, field.fields().contains(each) ? field : inner),
+                        taken);
+        Body grouped = grouping == null
+                ? null
+                : turns(field, written, grouping.scope(), chain, clause + " " + grouping.clause());
+        if (grouped != null && inner != null) {
+            return grouped;
+        }
+        Body plain = turns(field, written, within, chain, clause);
+        return grouped != null && grouped.right() > plain.right() ? grouped : plain;
+    }
+
+    /** A loop whose turns may be numbered. */
+    private Body turns(TargetField field, String written, Scope scope, Chain chain, String clause) {
+        Set<String> names = new HashSet<>(taken);
+        scope.vars().forEach(variable -> names.add(variable.name()));
+        String number = Names.variable("n", names);
+        List<@Nullable Object[]> turns = new ArrayList<>();
+        scope.turns().forEach(turn -> turns.add(Scope.joined(turn, new Cell(Kind.NUMBER, "1"))));
         open.push(chain.over());
-        Body body = record(field, grouping == null ? within : grouping.scope(), field.name());
+        Body body = record(field, scope.with(List.of(new Var(number, Var.Form.NUMBER)), turns), field.name());
         open.pop();
-        String clause = grouping == null ? chain.clause() : chain.clause() + " " + grouping.clause();
-        return new Body(List.of(new Body.FieldLoop(written, clause, body)), body.right(), body.total(), 0);
+        String numbered = isWritten(number, body) ? " numbered " + number : "";
+        return new Body(List.of(new Body.FieldLoop(written, clause + numbered, body)), body.right(), body.total(), 0);
+    }
+
+    private static boolean isWritten(String name, Body body) {
+        for (Node node : body.nodes()) {
+            boolean here =
+                    node instanceof Body.FieldRule rule && rule.expression().equals(name);
+            boolean below = node instanceof Body.FieldRecord record && isWritten(name, record.body())
+                    || node instanceof Body.FieldLoop loop && isWritten(name, loop.body());
+            if (here || below) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Whether a field is to be made of several turns of a loop. */
+    private static boolean isTotal(TargetField field, Chain chain) {
+        Repeat turns = new Repeat("", chain.vars().get(chain.vars().size() - 1).about(), List.of(), 0);
+        return field.isScalar()
+                && !field.several()
+                && (NamedTotals.isAsked(field.name())
+                        || field.form() == Kind.NUMBER
+                                && NamedTotals.find(field.name(), true, List.of(turns))
+                                        .isPresent());
     }
 
     /** {@return the column of some that is most like a field, or null} */
-    private @Nullable Column columnOf(TargetField field, List<Column> columns) {
-        Match match = match(field, columns, field.name(), "");
+    private @Nullable Column columnOf(
+            TargetField field, List<Column> columns, Chain chain, @Nullable TargetField around) {
+        String thing = NamedColumns.isIdentity(field.name()) && around != null ? around.name() : "";
+        NamedColumns.Match match = NamedColumns.match(field, columns, field.name(), thing);
+        if (isTotal(field, chain)) {
+            return match == null || match.likeness() < NamedColumns.SAME ? null : match.column();
+        }
+        match = match == null ? NamedColumns.onlyOne(field, columns) : match;
         return match == null ? null : match.column();
     }
 }

@@ -24,6 +24,7 @@ final class Names {
             List.of("name", "title", "label", "description", "text"),
             List.of("date", "day", "on", "time", "at"),
             List.of("address", "addr", "street"),
+            List.of("born", "birth", "birthday", "birthdate"),
             List.of("zip", "postcode", "postal"),
             List.of("phone", "telephone", "tel"),
             List.of("mail", "email"),

@@ -165,6 +165,80 @@ class DraftingTest {
     }
 
     @Test
+    @DisplayName("objects whose names are data are made by their keys")
+    void keyedTargets() throws IOException {
+        Draft draft = draft(file("wanted.json", """
+                        {"ships": {"Nordlys": {"imo": 9000011, "total": 150}, "Sula": {"imo": 9000023, "total": 250},
+                          "Havgap": {"imo": 9000035, "total": 75}},
+                         "days": {"2026-03-05": "Nordlys", "2026-03-06": "Sula", "2026-03-07": "Nordlys",
+                          "2026-03-08": "Havgap"}}
+                        """), file("rows.csv", """
+                        ship,imo,kg,eta
+                        Nordlys,9000011,100,05.03.2026
+                        Sula,9000023,250,06.03.2026
+                        Nordlys,9000011,50,07.03.2026
+                        Havgap,9000035,75,08.03.2026
+                        """));
+        assertThat(draft.differences()).as(draft.text()).isEmpty();
+        assertThat(draft.text())
+                .containsPattern("ships for row in rows group by .* keyed by .* \\{")
+                .contains("days for row in rows keyed by date(row.eta, 'dd.MM.yyyy') => row.ship");
+    }
+
+    @Test
+    @DisplayName("objects whose names are data are gone through by their entries")
+    void keyedSources() throws IOException {
+        Draft draft = draft(
+                file("list.json", "[{\"name\": \"Nordlys\", \"kg\": 150}, {\"name\": \"Sula\", \"kg\": 250}]"),
+                file("ships.json", "{\"ships\": {\"Nordlys\": {\"total\": 150}, \"Sula\": {\"total\": 250}}}"));
+        assertThat(draft.differences()).isEmpty();
+        assertThat(draft.text()).contains("for ship in entries(ships.ships)").contains("name = ship.key");
+    }
+
+    @Test
+    @DisplayName("by its name alone a field may be a total, a number of a line, or the only date")
+    void namedTotals() throws IOException {
+        String wanted = file("wanted.schema.json", """
+                {"$schema": "https://json-schema.org/draft/2020-12/schema", "type": "object",
+                 "required": ["ships", "cancelled"], "properties": {
+                   "ships": {"type": "array", "items": {"type": "object",
+                     "required": ["ship", "rows", "averageWeight", "bills"], "properties": {
+                     "ship": {"type": "string"}, "rows": {"type": "number"}, "averageWeight": {"type": "number"},
+                     "bills": {"type": "array", "items": {"type": "object", "required": ["line", "day"], "properties": {
+                       "line": {"type": "number"}, "day": {"type": "string", "format": "date"}}}}}}},
+                   "cancelled": {"type": "array", "items": {"type": "object", "required": ["bill"],
+                     "properties": {"bill": {"type": "string"}}}}}}
+                """);
+        Draft draft = draft(wanted, file("rows.csv", """
+                ship,bill,weight,arrival,state
+                Nordlys,B1,10,2026-03-05,ok
+                Nordlys,B2,20,2026-03-06,cancelled
+                Sula,B3,30,2026-03-07,ok
+                """));
+        assertThat(draft.text())
+                .contains("ships for row in rows group by ship = row.ship as members {")
+                .containsPattern("rows += count\\(members\\)")
+                .containsPattern("averageWeight += avg\\(members.weight\\)")
+                .containsPattern("line = n2? +#")
+                .containsPattern("day += row.arrival")
+                .contains("cancelled for row in rows where row.state == \"cancelled\" {");
+    }
+
+    @Test
+    @DisplayName("rows of another source are those with the key of the record at hand")
+    void joinedByKey() throws IOException {
+        String wanted = file(
+                "wanted.json",
+                "[{\"crop\": \"rye\", \"loads\": [{\"tonnes\": 7, \"hour\": 1}, {\"tonnes\": 8, \"hour\": 2}]}]");
+        Draft draft = draft(
+                wanted,
+                file("fields.csv", "field,crop\nF1,barley\nF2,oats\n"),
+                file("harvest.csv", "field,hour,tonnes\nF1,14,30\nF2,15,12\n"));
+        assertThat(draft.isTried()).as(draft.text()).isFalse();
+        assertThat(draft.text()).contains("loads for row in harvest where row.field == field.field {");
+    }
+
+    @Test
     @DisplayName("what stands there is not replaced, and what is not there is told")
     void files() throws IOException {
         String rows = file("rows.csv", "a\n1\n");

@@ -4,7 +4,6 @@ import dev.morphema.shape.LearnedShape;
 import dev.morphema.shape.ValueProfile;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.Kind;
-import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -96,7 +95,9 @@ public final class LearnedSchemas {
 
     private static boolean isDay(LearnedShape shape) {
         return shape.profile()
-                .map(profile -> profile.blank() == 0 && profile.types().equals(List.of("date")))
+                .map(profile -> profile.blank() == 0
+                        && !profile.types().isEmpty()
+                        && profile.types().get(0).equals("date"))
                 .orElse(false);
     }
 

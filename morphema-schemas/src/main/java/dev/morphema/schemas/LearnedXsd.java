@@ -79,6 +79,10 @@ public final class LearnedXsd {
                 .toList();
         boolean text =
                 shape.names().contains(FieldName.OWN_TEXT) || shape.kinds().containsKey(Kind.TEXT);
+        if (text && children.isEmpty()) {
+            simple(shape, depth);
+            return;
+        }
         out.append(indent)
                 .append("<xs:complexType")
                 .append(text ? " mixed=\"true\"" : "")
@@ -92,13 +96,37 @@ public final class LearnedXsd {
             }
             out.append(indent).append("  </xs:").append(group).append(">\n");
         }
+        attributes(shape, depth + 1);
+        out.append(indent).append("</xs:complexType>\n");
+    }
+
+    /** A text with attributes. */
+    private void simple(LearnedShape shape, int depth) {
+        boolean always = shape.profile()
+                .filter(profile -> profile.count() == shape.values())
+                .isPresent();
+        String indent = "  ".repeat(depth);
+        out.append(indent).append("<xs:complexType>\n");
+        out.append(indent).append("  <xs:simpleContent>\n");
+        out.append(indent)
+                .append("    <xs:extension base=\"")
+                .append(always ? LearnedSchemas.simpleType(shape) : "xs:string")
+                .append("\">\n");
+        attributes(shape, depth + 3);
+        out.append(indent).append("    </xs:extension>\n");
+        out.append(indent).append("  </xs:simpleContent>\n");
+        out.append(indent).append("</xs:complexType>\n");
+    }
+
+    private void attributes(LearnedShape shape, int depth) {
+        String indent = "  ".repeat(depth);
         boolean single = shape.kinds().size() == 1 && shape.nulls() == 0;
         for (FieldName attribute : shape.names()) {
             boolean plain =
                     attribute.namespace() == null || attribute.namespace().isEmpty();
             if (attribute.attribute() && plain) {
                 LearnedShape held = Objects.requireNonNull(shape.field(attribute));
-                out.append(indent).append("  <xs:attribute name=\"").append(escaped(attribute.local()));
+                out.append(indent).append("<xs:attribute name=\"").append(escaped(attribute.local()));
                 out.append("\" type=\"").append(LearnedSchemas.simpleType(held)).append('"');
                 out.append(single && shape.always(attribute) ? " use=\"required\"/>\n" : "/>\n");
             }
@@ -107,9 +135,8 @@ public final class LearnedXsd {
                 .anyMatch(name -> name.attribute()
                         && name.namespace() != null
                         && !name.namespace().isEmpty())) {
-            out.append(indent).append("  <xs:anyAttribute processContents=\"lax\"/>\n");
+            out.append(indent).append("<xs:anyAttribute processContents=\"lax\"/>\n");
         }
-        out.append(indent).append("</xs:complexType>\n");
     }
 
     private void child(LearnedShape shape, FieldName child, int depth) {
