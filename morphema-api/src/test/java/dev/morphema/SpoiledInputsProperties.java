@@ -159,7 +159,7 @@ class SpoiledInputsProperties {
     private static final Delivery GROUPED = Delivery.of("source s: csv(delimiter = ';')\n"
             + "target o: csv { for r in s group by ship = r.ship as rs { ship = ship  n = count(rs) } }");
 
-    @Property(tries = 4_000)
+    @Property(tries = 2_000)
     void csv(@ForAll("damages") List<Damage> damages) throws IOException {
         sameEachWay(damages.size() % 2 == 0 ? GROUPED : ROWS, CSV, damages);
     }
@@ -171,7 +171,7 @@ class SpoiledInputsProperties {
     private static final Delivery WHOLE = Delivery.of("source s: json(mismatch = allow)\n"
             + "target o: xml { Call { Ship = s.ship  Imo = s.imo  Line for l in s.lines => l.kg } }");
 
-    @Property(tries = 4_000)
+    @Property(tries = 2_000)
     void json(@ForAll("damages") List<Damage> damages) throws IOException {
         sameEachWay(damages.size() % 2 == 0 ? WHOLE : CALLS, CALL, damages);
     }
@@ -183,7 +183,7 @@ class SpoiledInputsProperties {
     private static final Delivery TOTALS = Delivery.of("source s: jsonl { kg: number }\n"
             + "target o: json { for r in s group by ship = r.ship as rs { ship = ship  kg = sum(rs.kg) } }");
 
-    @Property(tries = 4_000)
+    @Property(tries = 2_000)
     void jsonLines(@ForAll("damages") List<Damage> damages) throws IOException {
         sameEachWay(damages.size() % 2 == 0 ? TOTALS : EACH, LINES, damages);
     }
@@ -200,7 +200,7 @@ class SpoiledInputsProperties {
             "prefix a = 'urn:a'\nprefix b = 'urn:b'\nsource s: xml\n"
                     + "target o: json { port = s.Notice.@port  notes = [text(n) for n in s.Notice..Note]  call = count(s.Notice.Call) }");
 
-    @Property(tries = 4_000)
+    @Property(tries = 2_000)
     void xml(@ForAll("damages") List<Damage> damages) throws IOException {
         sameEachWay(damages.size() % 2 == 0 ? COPIED : EACH_CALL, NOTICE, damages);
     }

@@ -86,7 +86,7 @@ class InvariantProperties {
         }
     }
 
-    @Property(tries = 2_000)
+    @Property(tries = 1_000)
     void asWithoutKeys(
             @ForAll @From("inputs") Inputs inputs,
             @ForAll @From("expressions") String key,
@@ -107,7 +107,7 @@ class InvariantProperties {
         }
     }
 
-    @Property(tries = 1_000)
+    @Property(tries = 500)
     void inIsAsWithoutKeys(
             @ForAll @From("inputs") Inputs inputs,
             @ForAll @From("expressions") String item,
@@ -139,7 +139,7 @@ class InvariantProperties {
                 "min(n for x in %1$s where x.k == \"b\" for n in [number(x.v), count(%1$s)])");
     }
 
-    @Property(tries = 1_000)
+    @Property(tries = 500)
     void totalsAreAsCalculatedEachTime(@ForAll @From("inputs") Inputs inputs, @ForAll @From("totals") String total) {
         for (String loop : List.of(
                 "list for r in rows %s => %s",

@@ -72,7 +72,7 @@ class CsvScannerProperties {
         return rows.list().ofMaxSize(8).map(all -> "a;b;c\n" + String.join("\n", all));
     }
 
-    @Property(tries = 3_000)
+    @Property(tries = 1_500)
     void whatComesAgainIsReadTheSame(@ForAll("rowsAgain") String document) throws IOException {
         bothReadTheSame(document);
     }
@@ -141,7 +141,7 @@ class CsvScannerProperties {
         return out.toString();
     }
 
-    @Property(tries = 5_000)
+    @Property(tries = 2_500)
     void bothReadTheSame(@ForAll("documents") String document) throws IOException {
         byte[] bytes = document.getBytes(StandardCharsets.UTF_8);
         byte[] withLine = ("skipped\n" + document).getBytes(StandardCharsets.UTF_8);

@@ -241,12 +241,12 @@ class PassingFieldsProperties {
         }
     }
 
-    @Property(tries = 1_500)
+    @Property(tries = 750)
     void cellsAreWrittenAsTheirValuesAre(@ForAll("rows") List<String> row, @ForAll boolean typed) throws IOException {
         isWrittenAlike(projection -> read(new CsvSource(), csv(row), projection), typed);
     }
 
-    @Property(tries = 1_500)
+    @Property(tries = 750)
     void cellsThatPassAreWrittenAsTheirValuesAre(@ForAll("rows") List<String> row, @ForAll boolean typed)
             throws IOException {
         byte[] bytes = csv(row).getBytes(StandardCharsets.UTF_8);
@@ -260,12 +260,12 @@ class PassingFieldsProperties {
                 typed);
     }
 
-    @Property(tries = 1_500)
+    @Property(tries = 750)
     void textsAndNumbersOfJsonAreWrittenAsTheirValuesAre(@ForAll("rows") List<String> row) throws IOException {
         isWrittenAlike(projection -> read(JsonSource.lines(), json(row), projection), false);
     }
 
-    @Property(tries = 1_500)
+    @Property(tries = 750)
     void elementsAreWrittenAsTheirValuesAre(@ForAll("rows") List<String> row, @ForAll boolean typed)
             throws IOException {
         isWrittenAlike(projection -> lastOfXml(row, projection), typed);

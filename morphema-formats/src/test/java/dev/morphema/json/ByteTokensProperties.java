@@ -148,13 +148,13 @@ class ByteTokensProperties {
         }
     }
 
-    @Property(tries = 2_000)
+    @Property(tries = 1_000)
     void documentsAreReadAlike(@ForAll("documents") String first, @ForAll("documents") String second) {
         bothReadTheSame((first + "\n" + second).getBytes(StandardCharsets.UTF_8));
     }
 
     /** What comes again is known as a whole, and must not be taken for what is nearly the same. */
-    @Property(tries = 3_000)
+    @Property(tries = 1_500)
     void whatComesAgainIsReadAlike(
             @ForAll("documents") String document, @ForAll("documents") String other, @ForAll int place) {
         StringBuilder nearly = new StringBuilder(document);
@@ -167,7 +167,7 @@ class ByteTokensProperties {
      * One byte is left out, or another; but not 0, by which the library would guess another
      * encoding.
      */
-    @Property(tries = 5_000)
+    @Property(tries = 2_500)
     void damagedDocumentsAreReadOrRefusedAlike(
             @ForAll("documents") String document, @ForAll int place, @ForAll byte other) {
         byte[] bytes = document.getBytes(StandardCharsets.UTF_8);

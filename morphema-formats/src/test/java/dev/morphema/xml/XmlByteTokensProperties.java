@@ -201,12 +201,12 @@ class XmlByteTokensProperties {
         }
     }
 
-    @Property(tries = 2_000)
+    @Property(tries = 1_000)
     void documentsAreReadAlike(@ForAll("documents") String document) {
         bothReadTheSame(document.getBytes(StandardCharsets.UTF_8));
     }
 
-    @Property(tries = 1_000)
+    @Property(tries = 500)
     void recordsAlikeAreReadAlike(@ForAll("recordsAlike") String document) {
         bothReadTheSame(document.getBytes(StandardCharsets.UTF_8));
     }
@@ -215,7 +215,7 @@ class XmlByteTokensProperties {
      * One byte is another, so that mostly something is wrong, perhaps in a record that nearly
      * stands as the one before.
      */
-    @Property(tries = 3_000)
+    @Property(tries = 1_500)
     void damagedDocumentsAreReadOrRefusedAlike(@ForAll("documents") String document, @ForAll int place) {
         byte[] bytes = document.getBytes(StandardCharsets.UTF_8);
         int damaged = Math.floorMod(place, bytes.length);
