@@ -61,6 +61,11 @@ public final class FieldBytes {
         this.passing = passing;
     }
 
+    /** {@return whether they are those of another record as soon as that begins} */
+    public boolean isPassing() {
+        return passing;
+    }
+
     /** {@return the same fields for good}, whatever becomes of where they stand now. */
     FieldBytes detached() {
         if (!passing) {

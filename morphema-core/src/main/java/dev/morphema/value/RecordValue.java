@@ -4,6 +4,7 @@ import dev.morphema.problem.ProblemException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -21,7 +22,10 @@ public final class RecordValue extends Composite {
     /** The fields that no value has been made of, and some of which one has. */
     private final @Nullable FieldBytes bytes;
 
-    private final @Nullable Origin origin;
+    /** Null as well as long as nobody asked for that of a {@linkplain Passing passing} record. */
+    private @Nullable Origin origin;
+
+    private final @Nullable Supplier<Origin> place;
     private final @Nullable FieldName element;
     private final @Nullable List<Part> parts;
     /**
@@ -37,10 +41,22 @@ public final class RecordValue extends Composite {
             @Nullable Origin origin,
             @Nullable FieldName element,
             @Nullable List<Part> parts) {
+        this(layout, values, bytes, origin, null, element, parts);
+    }
+
+    private RecordValue(
+            Layout layout,
+            @Nullable Value @Nullable [] values,
+            @Nullable FieldBytes bytes,
+            @Nullable Origin origin,
+            @Nullable Supplier<Origin> place,
+            @Nullable FieldName element,
+            @Nullable List<Part> parts) {
         this.layout = layout;
         this.values = values;
         this.bytes = bytes;
         this.origin = origin;
+        this.place = place;
         this.element = element;
         this.parts = parts;
         this.ready = layout.untyped();
@@ -84,6 +100,34 @@ public final class RecordValue extends Composite {
         return record;
     }
 
+    /**
+     * The records of a reader that are nothing but bytes left where they stand: one is given again
+     * and again, as it is another one anyway as soon as the reader goes on. Not thread-safe.
+     */
+    public static final class Passing {
+        private final Supplier<Origin> origin;
+        private @Nullable RecordValue given;
+
+        /** @param origin of the record at hand; asked for if somebody wants it */
+        public Passing(Supplier<Origin> origin) {
+            this.origin = origin;
+        }
+
+        /** {@return the next record, valid until another one is asked for} */
+        public RecordValue next(Layout layout, FieldBytes bytes) {
+            RecordValue record = given;
+            if (record == null || record.bytes != bytes || record.layout != layout) {
+                record = new RecordValue(layout, null, bytes, null, origin, null, null);
+                given = record;
+            } else {
+                record.values = null;
+                record.origin = null;
+                record.ready = layout.untyped();
+            }
+            return record;
+        }
+    }
+
     /** {@return the bit of a slot, for {@link #of(Layout, Value[], FieldBytes, Origin, long)}} */
     public static long bit(int slot) {
         return slot < Long.SIZE ? 1L << slot : 0;
@@ -116,7 +160,7 @@ public final class RecordValue extends Composite {
      * stood}
      */
     public static RecordBuilder builder(RecordValue begin) {
-        RecordBuilder builder = new RecordBuilder(begin.layout, begin.origin);
+        RecordBuilder builder = new RecordBuilder(begin.layout, begin.origin());
         for (int i = 0; i < begin.layout.size(); i++) {
             builder.set(i, begin.get(i));
         }
@@ -136,6 +180,9 @@ public final class RecordValue extends Composite {
 
     /** {@return where the record stood in its input, or null if it was made by the mapping} */
     public @Nullable Origin origin() {
+        if (origin == null && place != null) {
+            origin = place.get();
+        }
         return origin;
     }
 
@@ -260,7 +307,7 @@ public final class RecordValue extends Composite {
         if (own == bytes) {
             return this;
         }
-        RecordValue record = new RecordValue(layout, values, own, origin, element, parts);
+        RecordValue record = new RecordValue(layout, values, own, origin(), element, parts);
         record.ready = ready;
         return record;
     }
@@ -341,10 +388,11 @@ public final class RecordValue extends Composite {
             try {
                 return converter.convert(value);
             } catch (ProblemException e) {
-                throw origin == null
+                Origin stood = origin();
+                throw stood == null
                         ? e
                         : new ProblemException(
-                                e.problem().in(origin.location(layout.name(slot).toString())));
+                                e.problem().in(stood.location(layout.name(slot).toString())));
             }
         }
         return value;
@@ -394,7 +442,7 @@ public final class RecordValue extends Composite {
         for (int i = 0; i < changed.length; i++) {
             changed[i] = i == slot ? value : unconverted(i);
         }
-        return new RecordValue(layout, changed, null, origin, element, parts);
+        return new RecordValue(layout, changed, null, origin(), element, parts);
     }
 
     @Override

@@ -72,6 +72,8 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     private @Nullable Value @Nullable [] cells;
     /** The cells that are taken as bytes. */
     private FieldBytes.Row bytes = new FieldBytes.Row(0);
+
+    private final RecordValue.Passing passing = new RecordValue.Passing(this::origin);
     /** The slots of cells that were read as their declared type. */
     private long converted;
 
@@ -384,6 +386,9 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     }
 
     private RecordValue built() {
-        return RecordValue.of(layout, cells, bytes.take(), origin(), converted);
+        FieldBytes found = bytes.take();
+        return cells == null && found != null && found.isPassing()
+                ? passing.next(layout, found)
+                : RecordValue.of(layout, cells, found, origin(), converted);
     }
 }
