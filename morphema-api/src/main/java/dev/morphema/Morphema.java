@@ -115,8 +115,8 @@ public final class Morphema {
         /**
          * Adds the formats that a class loader finds: those that some module, or some library on
          * its class path, {@linkplain ServiceLoader provides} as a {@link SourceFormat} or {@link
-         * TargetFormat}. What the loader of Morphema itself finds need not be added: it is looked for
-         * when a mapping names such a format.
+         * TargetFormat}. What the loader of Morphema itself finds need not be added: it is looked
+         * for when a mapping names such a format.
          *
          * @param loader finds them
          */

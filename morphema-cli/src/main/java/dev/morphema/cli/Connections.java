@@ -22,9 +22,9 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What inputs and outputs may be beside files: databases at addresses that begin with {@code jdbc:},
- * documents at addresses of HTTP, and both by their names in a file of connections. In that file
- * <code>${NAME}</code> stands for a variable of the environment, so that no password need be
+ * What inputs and outputs may be beside files: databases at addresses that begin with {@code
+ * jdbc:}, documents at addresses of HTTP, and both by their names in a file of connections. In that
+ * file <code>${NAME}</code> stands for a variable of the environment, so that no password need be
  * written down.
  */
 final class Connections {

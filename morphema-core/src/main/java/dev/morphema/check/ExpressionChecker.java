@@ -89,7 +89,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
         if (type.cardinality() == Cardinality.MANY) {
             checker.report(
                     span.error(Code.ONE_OR_MANY, "Expected one value, found many.")
-                            .in(type.shown())
+                            .in(type.shownSeveral())
                             .withHelp(
                                     "take one by first(…), make a text of all by join(…, \", \"), a list by [ … ], or go through them by for"));
         }
@@ -98,7 +98,7 @@ final class ExpressionChecker implements Expr.Visitor<Type> {
     void requireKind(Span span, Type type, ParameterKind want) {
         if (type.cardinality() == Cardinality.LIST && want != ParameterKind.MANY && want != ParameterKind.ANY) {
             checker.report(span.error(Code.ONE_OR_MANY, "Expected " + want.words() + ", found a list.")
-                    .in(type.shown())
+                    .in(type.shownSeveral())
                     .withHelp("take one item by first(…), or make a text of all by join(…, \", \")"));
         } else if (type.kind() != null && !want.takes(type.kind())) {
             checker.report(span.error(

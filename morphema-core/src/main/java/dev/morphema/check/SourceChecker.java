@@ -21,6 +21,7 @@ import dev.morphema.syntax.Span;
 import dev.morphema.syntax.TypeRef;
 import dev.morphema.value.FieldName;
 import dev.morphema.value.ListValue;
+import dev.morphema.value.RecordValue;
 import dev.morphema.value.Value;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -233,7 +234,7 @@ final class SourceChecker {
             boolean sequence = reader.isSequence();
             Value value = reader.next();
             while (value != null && values.size() < SAMPLE_RECORDS) {
-                values.add(value);
+                values.add(RecordValue.detached(value));
                 value = reader.next();
             }
             values.forEach(shape::learn);

@@ -1,6 +1,7 @@
 package dev.morphema.check;
 
 import dev.morphema.problem.InputLocation;
+import dev.morphema.shape.Shape;
 import dev.morphema.value.Kind;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -65,6 +66,21 @@ public record Type(
             if (place.shape() != null) {
                 return place.shape().place();
             }
+        }
+        return null;
+    }
+
+    /** {@return where a sample or schema shows that there may be several side by side, or null} */
+    @Nullable
+    InputLocation shownSeveral() {
+        Place place = places.isEmpty() ? null : places.get(0);
+        // That a source has several records is what its format says.
+        while (place != null && place.name().isPresent()) {
+            Shape shape = place.shape();
+            if (shape != null && (shape.isMany() || shape.isList())) {
+                return shape.place();
+            }
+            place = place.around().orElse(null);
         }
         return null;
     }

@@ -38,8 +38,8 @@ public interface RecordReader extends Closeable {
     Value next() throws IOException;
 
     /**
-     * {@return whether records are left where they were read, which takes so little that it would be
-     * a loss to read ahead, for which they must be detached}
+     * {@return whether records are left where they were read, which takes so little that it would
+     * be a loss to read ahead, for which they must be detached}
      */
     default boolean leavesRecords() {
         return false;

@@ -55,7 +55,8 @@ final class LimitSorts implements Rule {
         private static Term onlyFirst(Term.Each each) {
             List<Operator> operators = new ArrayList<>(each.loop().operators());
             int last = operators.size() - 1;
-            // Only if nothing is calculated for an item, which could fail for one that is not wanted.
+            // Only if nothing is calculated for an item, which could fail for one that is not
+            // wanted.
             boolean plain = each.item() instanceof Term.Name || each.item() instanceof Term.Member;
             if (!plain || last < 0 || !(operators.get(last) instanceof Operator.Sort sort) || sort.limit() > 0) {
                 return each;

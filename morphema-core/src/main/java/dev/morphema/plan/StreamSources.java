@@ -13,10 +13,10 @@ import org.jspecify.annotations.Nullable;
 /**
  * Records of a source are read one at a time by loops that are gone through once, directly or
  * through a let of the top level: the outermost loop of a target, through which records are pushed;
- * further loops beside it, and loops that fill tables, which read them for themselves. Other uses of
- * the source must be of other parts of it, which are then read for themselves, or functions over the
- * same records, for which these are read once more; if there is any other use of the same part, the
- * source is kept as a whole.
+ * further loops beside it, and loops that fill tables, which read them for themselves. Other uses
+ * of the source must be of other parts of it, which are then read for themselves, or functions over
+ * the same records, for which these are read once more; if there is any other use of the same part,
+ * the source is kept as a whole.
  */
 final class StreamSources implements Rule {
     private static final String APART =

@@ -4,11 +4,13 @@ import java.time.YearMonth;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Tells quickly that a text is surely a date or time of a pattern, for what is asked of each value of
- * a file. Of a text that it does not know the conversion itself is to be asked. Immutable.
+ * Tells quickly that a text is surely a date or time of a pattern, for what is asked of each value
+ * of a file. Of a text that it does not know the conversion itself is to be asked. Immutable.
  */
 final class DateForm {
-    /** Letters of patterns, each for a number in the order year, month, day, hour, minute, second. */
+    /**
+     * Letters of patterns, each for a number in the order year, month, day, hour, minute, second.
+     */
     private static final String FIELDS = "yMdHms";
 
     private static final int[] LEAST = {1, 1, 1, 0, 0, 0};

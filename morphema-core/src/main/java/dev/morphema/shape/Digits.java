@@ -13,7 +13,10 @@ final class Digits {
         return !text.isEmpty() && end(text, 0, text.length()) == text.length();
     }
 
-    /** {@return the place after the digits that begin at a place, of which no more than so many count} */
+    /**
+     * {@return the place after the digits that begin at a place, of which no more than so many
+     * count}
+     */
     static int end(String text, int from, int most) {
         int at = from;
         while (at < text.length() && at - from < most && isDigit(text.charAt(at))) {

@@ -99,7 +99,9 @@ final class TypeCandidates {
         left.removeIf(candidate -> text.length() > LONGEST || !asked.fits(candidate));
     }
 
-    /** {@return whether it would lose something as a number: zeros in front, or digits of very many} */
+    /**
+     * {@return whether it would lose something as a number: zeros in front, or digits of very many}
+     */
     private static boolean isCode(String text) {
         int first = text.startsWith("-") || text.startsWith("+") ? 1 : 0;
         boolean zero = text.length() > first + 1 && text.charAt(first) == '0' && Digits.isDigit(text.charAt(first + 1));

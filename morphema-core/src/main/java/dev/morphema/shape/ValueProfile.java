@@ -128,8 +128,8 @@ public final class ValueProfile {
     }
 
     /**
-     * {@return the types that a source can declare for all texts here, as a mapping writes them, the
-     * most likely first}; none if they are texts of no other type, or no texts
+     * {@return the types that a source can declare for all texts here, as a mapping writes them,
+     * the most likely first}; none if they are texts of no other type, or no texts
      */
     public List<String> types() {
         if (texts == 0 || texts == blank) {
@@ -159,8 +159,8 @@ public final class ValueProfile {
     }
 
     /**
-     * {@return whether few different values come again and again, as codes do}: each in the order in
-     * which it came first, and how often
+     * {@return whether few different values come again and again, as codes do}: each in the order
+     * in which it came first, and how often
      */
     public Optional<Map<String, Long>> codes() {
         boolean few = !tooMany && counted.size() <= MOST_CODES && count >= 2L * counted.size() && counted.size() > 1;

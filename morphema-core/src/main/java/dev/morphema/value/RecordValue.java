@@ -299,8 +299,8 @@ public final class RecordValue extends Composite {
     }
 
     /**
-     * {@return this record for good}: itself, unless it has fields where its reader left them, which
-     * are others as soon as that goes on.
+     * {@return this record for good}: itself, unless it has fields where its reader left them,
+     * which are others as soon as that goes on.
      */
     public RecordValue detached() {
         FieldBytes own = bytes == null ? null : bytes.detached();

@@ -180,7 +180,8 @@ public final class ValueEncoder {
     }
 
     /**
-     * Adds a field if it can stay or become bytes, of which there is room up to a place; gives its form.
+     * Adds a field if it can stay or become bytes, of which there is room up to a place; gives its
+     * form.
      */
     private int bytes(RecordValue record, int slot, int end) {
         Value known = record.known(slot);

@@ -81,7 +81,10 @@ final class Drafter {
         return keyed != null && share(keyed) > share(named) ? keyed : named;
     }
 
-    /** {@return a loop that makes an object, if the names of its fields stand in what it goes through} */
+    /**
+     * {@return a loop that makes an object, if the names of its fields stand in what it goes
+     * through}
+     */
     private @Nullable Body keyed(List<Item> targets, Place place) {
         List<List<Item>> entries = targets.stream().map(Entries::of).toList();
         return Keyed.of(repeated("", entries, place)).orElse(null);

@@ -19,7 +19,9 @@ final class Entries {
 
     private Entries() {}
 
-    /** {@return whether the names of some records seem to be data, as their values are all alike} */
+    /**
+     * {@return whether the names of some records seem to be data, as their values are all alike}
+     */
     static boolean areLikely(List<Item> records) {
         return areLikely(records, Set.of());
     }

@@ -10,7 +10,9 @@ import org.jspecify.annotations.Nullable;
 final class Keyed {
     private Keyed() {}
 
-    /** {@return the loop with the rule of the key behind its clauses; empty if there is none for it} */
+    /**
+     * {@return the loop with the rule of the key behind its clauses; empty if there is none for it}
+     */
     static Optional<Body> of(Body entries) {
         if (entries.nodes().size() != 1 || !(entries.nodes().get(0) instanceof Body.FieldLoop loop)) {
             return Optional.empty();

@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.function.Function;
 
 /**
- * What stands before and after the values of the fields of groups, made once for a group and the depth at
- * which it is written, and kept in the group. Not thread-safe.
+ * What stands before and after the values of the fields of groups, made once for a group and the
+ * depth at which it is written, and kept in the group. Not thread-safe.
  */
 public final class Affixes {
     private static final Affix[] NONE = {};
@@ -33,7 +33,8 @@ public final class Affixes {
      * @param format of the document
      * @param options of the document; a mapping gives all documents of a target the same object
      * @param prefixes of the document, likewise; empty for a format without
-     * @param making makes what stands before and after one field at the depth at hand; may refuse the name
+     * @param making makes what stands before and after one field at the depth at hand; may refuse
+     *     the name
      */
     public Affixes(String format, Options options, Map<String, String> prefixes, Function<FieldName, Affix> making) {
         this.format = format;
@@ -43,8 +44,8 @@ public final class Affixes {
     }
 
     /**
-     * {@return what stands before and after each field of a group, not to be changed; empty if one of the
-     * names is refused}
+     * {@return what stands before and after each field of a group, not to be changed; empty if one
+     * of the names is refused}
      */
     public Affix[] of(FieldGroup group, int depth) {
         if (group.kept() instanceof Made known && known.isFor(this, depth)) {

@@ -20,8 +20,8 @@ import org.jspecify.annotations.Nullable;
  *
  * <pre>{@code
  * Database harbour = Database.of("harbour", dataSource);
- * mapping.run(Inputs.NONE.andInput("calls", harbour.input()), Outputs.NONE.andRecords("log", harbour.output()));
- * }</pre>
+ * mapping.run(Inputs.NONE.andInput("calls", harbour.input()), Outputs.NONE.andRecords("log",
+ * harbour.output())); }</pre>
  */
 public final class Database {
     private final String name;
