@@ -106,12 +106,14 @@ class AuthoringCommandsTest {
                 .contains("\"severity\" : \"error\"")
                 .contains("\"code\" : \"unknown-field\"")
                 .contains("\"line\" : 3")
+                .containsPattern("\"input\" : \".*rows.csv:2, record 1\"")
                 .contains("\"help\" : \"did you mean vessel?\"");
         assertThat(run("check", wrong, "--format", "sarif")).isEqualTo(ExitCode.MAPPING);
         assertThat(printed())
                 .contains("\"version\" : \"2.1.0\"")
                 .contains("\"ruleId\" : \"unknown-field\"")
-                .contains("\"startLine\" : 3");
+                .contains("\"startLine\" : 3")
+                .containsPattern("(?s)relatedLocations.*rows.csv.*\"startLine\" : 2");
         assertThat(run("check", place("ships.morphema"), "--format", "json")).isZero();
         assertThat(printed()).isEqualTo("{\n  \"problems\" : [ ]\n}\n");
         assertThat(run("check", wrong, "--format", "xml")).isEqualTo(ExitCode.USAGE);

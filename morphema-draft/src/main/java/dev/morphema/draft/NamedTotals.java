@@ -3,7 +3,6 @@ package dev.morphema.draft;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -12,17 +11,20 @@ import org.jspecify.annotations.Nullable;
 final class NamedTotals {
     private static final String COUNT = "count";
 
-    private static final Map<String, Set<String>> WORDS = Map.of(
-            COUNT,
-            Set.of("count"),
-            "sum",
-            Set.of("sum", "total", "overall"),
-            "avg",
-            Set.of("avg", "average", "mean"),
-            "min",
-            Set.of("min", "minimum", "least", "lowest", "smallest"),
-            "max",
-            Set.of("max", "maximum", "most", "highest", "greatest", "largest"));
+    /**
+     * A function.
+     *
+     * @param words any of which asks for it
+     */
+    private record Total(String function, Set<String> words) {}
+
+    /** The first that is asked for counts: a total count is a count. */
+    private static final List<Total> TOTALS = List.of(
+            new Total(COUNT, Set.of("count")),
+            new Total("avg", Set.of("avg", "average", "mean")),
+            new Total("min", Set.of("min", "minimum", "least", "lowest", "smallest")),
+            new Total("max", Set.of("max", "maximum", "most", "highest", "greatest", "largest")),
+            new Total("sum", Set.of("sum", "total", "overall")));
 
     /** Words that tell nothing of what is counted. */
     private static final Set<String> FILLING = Set.of("of", "in", "all", "per");
@@ -59,7 +61,7 @@ final class NamedTotals {
             return number ? counted(name, repeats) : Optional.empty();
         }
         List<String> rest = new ArrayList<>(words);
-        rest.removeIf(word -> WORDS.get(function).contains(word) || FILLING.contains(word));
+        rest.removeIf(word -> isPartOf(function, word) || FILLING.contains(word));
         List<Term> terms = new Aggregates(repeats)
                 .terms().stream()
                         .filter(term -> term.expression().startsWith(function + "(")
@@ -79,15 +81,21 @@ final class NamedTotals {
     }
 
     private static @Nullable String function(List<String> words) {
-        for (Map.Entry<String, Set<String>> function : WORDS.entrySet()) {
-            if (words.stream().anyMatch(function.getValue()::contains)) {
-                return function.getKey();
+        for (Total total : TOTALS) {
+            if (words.stream().anyMatch(total.words()::contains)) {
+                return total.function();
             }
         }
         boolean numbered = words.size() > 2
                 && words.get(0).equals("number")
                 && words.get(1).equals("of");
         return numbered ? COUNT : null;
+    }
+
+    private static boolean isPartOf(String function, String word) {
+        return TOTALS.stream()
+                .anyMatch(total ->
+                        total.function().equals(function) && total.words().contains(word));
     }
 
     private static Optional<Found> best(String about, String function, List<Term> terms) {
