@@ -63,7 +63,8 @@ public record Type(
     @Nullable
     InputLocation shown() {
         for (Place place : places) {
-            if (place.shape() != null) {
+            // What is declared is known by that.
+            if (place.shape() != null && place.declared() == null) {
                 return place.shape().place();
             }
         }

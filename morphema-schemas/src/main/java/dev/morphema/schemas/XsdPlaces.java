@@ -19,6 +19,7 @@ import org.apache.xerces.impl.xs.XSComplexTypeDecl;
 import org.apache.xerces.xs.XSAttributeDeclaration;
 import org.apache.xerces.xs.XSComplexTypeDefinition;
 import org.apache.xerces.xs.XSElementDeclaration;
+import org.apache.xerces.xs.XSObject;
 import org.codehaus.stax2.XMLStreamLocation2;
 import org.codehaus.stax2.XMLStreamReader2;
 import org.jspecify.annotations.Nullable;
@@ -38,18 +39,20 @@ final class XsdPlaces {
      * A declaration.
      *
      * @param kind element or attribute
+     * @param namespace that of its schema
      * @param type the name of the complex type in which it stands, that of a type without name made
      *     as Xerces does; empty for those at the top
      */
-    private record Declared(String kind, String type, String name) {}
+    private record Declared(String kind, String namespace, String type, String name) {}
 
     private final List<String> files;
     private final SchemaReader.Files opener;
-    private @Nullable Map<Declared, InputLocation> places;
+    private final Map<Declared, InputLocation> places = new HashMap<>();
     /** Those that stand in a group which types share are found by their name alone. */
     private final Map<Declared, InputLocation> byName = new HashMap<>();
 
     private final Set<Declared> repeated = new HashSet<>();
+    private boolean read;
 
     /** @param files all of the schema, in the order in which they were loaded */
     XsdPlaces(List<String> files, SchemaReader.Files opener) {
@@ -60,23 +63,25 @@ final class XsdPlaces {
     /** {@return where an element is declared, or null if that is not sure} */
     @Nullable
     InputLocation of(XSElementDeclaration element) {
-        return of(ELEMENT, element.getEnclosingCTDefinition(), element.getName());
+        return of(ELEMENT, element.getEnclosingCTDefinition(), element);
     }
 
     /** {@return where an attribute is declared, or null if that is not sure} */
     @Nullable
     InputLocation of(XSAttributeDeclaration attribute) {
-        return of(ATTRIBUTE, attribute.getEnclosingCTDefinition(), attribute.getName());
+        return of(ATTRIBUTE, attribute.getEnclosingCTDefinition(), attribute);
     }
 
-    private @Nullable InputLocation of(String kind, @Nullable XSComplexTypeDefinition type, String name) {
-        if (places == null) {
-            places = new HashMap<>();
+    private @Nullable InputLocation of(String kind, @Nullable XSComplexTypeDefinition type, XSObject declared) {
+        if (!read) {
+            read = true;
             files.forEach(this::read);
         }
         String around = type instanceof XSComplexTypeDecl made ? made.getTypeName() : NOWHERE;
-        InputLocation place = places.get(new Declared(kind, around, name));
-        return place == null ? byName.get(new Declared(kind, NOWHERE, name)) : place;
+        String namespace = type == null ? declared.getNamespace() : type.getNamespace();
+        InputLocation place =
+                places.get(new Declared(kind, namespace == null ? "" : namespace, around, declared.getName()));
+        return place == null ? byName.get(anywhere(kind, declared.getName())) : place;
     }
 
     private void read(String file) {
@@ -87,10 +92,13 @@ final class XsdPlaces {
             XMLStreamReader2 in = (XMLStreamReader2) factory.createXMLStreamReader(file, bytes);
             Deque<String> names = new ArrayDeque<>();
             Deque<String> types = new ArrayDeque<>();
+            String namespace = "";
             while (in.hasNext()) {
                 int event = in.next();
                 if (event == XMLStreamConstants.START_ELEMENT) {
-                    begin(in, file, names, types);
+                    String target = names.isEmpty() ? in.getAttributeValue(null, "targetNamespace") : null;
+                    namespace = target == null ? namespace : target;
+                    begin(in, file, namespace, names, types);
                 } else if (event == XMLStreamConstants.END_ELEMENT) {
                     names.pop();
                     types.pop();
@@ -101,7 +109,7 @@ final class XsdPlaces {
         }
     }
 
-    private void begin(XMLStreamReader2 in, String file, Deque<String> names, Deque<String> types) {
+    private void begin(XMLStreamReader2 in, String file, String namespace, Deque<String> names, Deque<String> types) {
         String given = in.getAttributeValue(null, "name");
         String name = given == null ? "" : given;
         String type = types.isEmpty() ? NOWHERE : types.peek();
@@ -110,7 +118,7 @@ final class XsdPlaces {
         if (declares && given != null && XSD.equals(in.getNamespaceURI())) {
             XMLStreamLocation2 begin = in.getLocationInfo().getStartLocation();
             note(
-                    new Declared(kind, type, name),
+                    new Declared(kind, namespace, type, name),
                     InputLocation.at(file, begin.getLineNumber(), begin.getColumnNumber()));
         }
         if (kind.equals("complexType")) {
@@ -121,11 +129,13 @@ final class XsdPlaces {
         types.push(type);
     }
 
+    private static Declared anywhere(String kind, String name) {
+        return new Declared(kind, NOWHERE, NOWHERE, name);
+    }
+
     private void note(Declared declared, InputLocation place) {
-        if (places != null) {
-            places.putIfAbsent(declared, place);
-        }
-        Declared anywhere = new Declared(declared.kind(), NOWHERE, declared.name());
+        places.putIfAbsent(declared, place);
+        Declared anywhere = anywhere(declared.kind(), declared.name());
         if (repeated.contains(anywhere) || byName.putIfAbsent(anywhere, place) != null) {
             repeated.add(anywhere);
             byName.remove(anywhere);

@@ -386,6 +386,34 @@ class SchemaChecksTest {
         assertPlace(found.get(3), "notice.xsd", "<xs:attribute name=\"harbour\"");
     }
 
+    @Test
+    @DisplayName("types of one name in two namespaces are two places")
+    void placesInNamespaces() throws IOException {
+        file("outer.xsd", """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" xmlns:b="urn:b" targetNamespace="urn:a"
+                    elementFormDefault="qualified">
+                  <xs:import namespace="urn:b" schemaLocation="inner.xsd"/>
+                  <xs:element name="root" type="a:Thing" xmlns:a="urn:a"/>
+                  <xs:complexType name="Thing"><xs:sequence>
+                    <xs:element name="part" type="b:Thing"/>
+                  </xs:sequence></xs:complexType>
+                </xs:schema>
+                """);
+        file("inner.xsd", """
+                <xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" targetNamespace="urn:b">
+                  <xs:complexType name="Thing"><xs:sequence>
+                    <xs:element name="part"><xs:complexType><xs:attribute name="no"/></xs:complexType></xs:element>
+                  </xs:sequence></xs:complexType>
+                </xs:schema>
+                """);
+        for (String path : List.of("x.root.part.prt", "x.root.part.part.mo")) {
+            List<Problem> found =
+                    problems("source x: xml(schema = \"outer.xsd\")\ntarget o: json { a = [" + path + "] }");
+            assertThat(found).hasSize(1);
+            assertPlace(found.get(0), path.endsWith("prt") ? "outer.xsd" : "inner.xsd", "<xs:element name=\"part\"");
+        }
+    }
+
     private void assertPlace(Problem problem, String file, String text) throws IOException {
         InputLocation place = problem.input();
         assertThat(place).as("%s", problem).isNotNull();
