@@ -22,7 +22,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -31,10 +30,6 @@ import org.jspecify.annotations.Nullable;
  */
 public final class LearnedShape implements Shape {
     private static final int MOST_EXAMPLES = 100;
-    private static final int NONE_YET = -1;
-    private static final int DIFFERENT = -2;
-    private static final Pattern LEADING_ZERO = Pattern.compile("\\s*0[0-9]+\\s*");
-    private static final Pattern DECIMAL_COMMA = Pattern.compile("[-+]?[0-9][0-9.]*,[0-9]+");
 
     private final Map<FieldName, LearnedShape> fields = new LinkedHashMap<>();
     /** How many values of each kind there were. */
@@ -70,16 +65,7 @@ public final class LearnedShape implements Shape {
     /** How many of the values in records around were lists. */
     private long lists;
 
-    private boolean numbers;
-    private boolean decimalCommas;
-    private boolean words;
-    /**
-     * Of the texts that read as numbers: whether one begins with a superfluous zero, and their
-     * length if it is the same.
-     */
-    private boolean leadingZeros;
-
-    private int sameLength = NONE_YET;
+    private final TextForms texts = new TextForms();
 
     private LearnedShape(boolean detailed) {
         profile = detailed ? new ValueProfile() : null;
@@ -129,29 +115,14 @@ public final class LearnedShape implements Shape {
             profile.learnNew(value, number);
         }
         if (value instanceof TextValue text && !WhiteSpace.isBlank(text.text())) {
-            learnText(text.text(), number != null);
-            firstOdd = firstOdd == null && (words || decimalCommas) ? origin : firstOdd;
+            texts.learn(text.text(), number != null);
+            firstOdd = firstOdd == null && texts.haveOdd() ? origin : firstOdd;
         }
     }
 
     private void addExample(Value value, @Nullable Origin origin) {
         if (examples.size() < MOST_EXAMPLES) {
             examples.putIfAbsent(value, origin);
-        }
-    }
-
-    private void learnText(String text, boolean number) {
-        if (number) {
-            numbers = true;
-            leadingZeros = leadingZeros
-                    || text.indexOf('0') >= 0 && LEADING_ZERO.matcher(text).matches();
-            int length = Digits.isAll(text) ? text.length() : DIFFERENT;
-            sameLength = sameLength == NONE_YET || sameLength == length ? length : DIFFERENT;
-        } else if (text.indexOf(',') >= 0
-                && DECIMAL_COMMA.matcher(WhiteSpace.trim(text)).matches()) {
-            decimalCommas = true;
-        } else {
-            words = true;
         }
     }
 
@@ -267,13 +238,7 @@ public final class LearnedShape implements Shape {
         many |= other.many;
         list |= other.list;
         lists += other.lists;
-        numbers |= other.numbers;
-        decimalCommas |= other.decimalCommas;
-        words |= other.words;
-        leadingZeros |= other.leadingZeros;
-        if (other.sameLength != NONE_YET) {
-            sameLength = sameLength == NONE_YET || sameLength == other.sameLength ? other.sameLength : DIFFERENT;
-        }
+        texts.merge(other.texts);
     }
 
     @Override
@@ -376,7 +341,7 @@ public final class LearnedShape implements Shape {
      */
     @Override
     public boolean hasOddText() {
-        return words ? !numbers && !decimalCommas : decimalCommas;
+        return texts.areOdd();
     }
 
     /**
@@ -386,15 +351,14 @@ public final class LearnedShape implements Shape {
      */
     @Override
     public boolean isMisorderedAsText() {
-        return isNumeric() && !leadingZeros && sameLength == DIFFERENT;
+        return isNumeric() && texts.areMisordered();
     }
 
     /** {@return whether values were seen, and all were numbers or texts that read as numbers} */
     @Override
     public boolean isNumeric() {
         return !kinds.isEmpty()
-                && !words
-                && !decimalCommas
+                && !texts.haveOdd()
                 && !kinds.containsKey(Kind.RECORD)
                 && !kinds.containsKey(Kind.BOOLEAN);
     }

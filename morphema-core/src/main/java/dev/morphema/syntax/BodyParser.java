@@ -13,7 +13,8 @@ import org.jspecify.annotations.Nullable;
  * <pre>
  * block   = "{" { stmt } "}"
  * stmt    = field | attr | owntext | each | block | let | if | copy | require
- * field   = fname [ "!" | "?" ] [ ":" type ] ( "=" expr | block | list | loop ( "=&gt;" expr | block ) )
+ * field   = fname [ "!" | "?" ] [ ":" type ]
+ *           ( "=" expr | block | list | loop ( "=&gt;" expr | block ) )
  * attr    = "@" fname [ "!" | "?" ] [ ":" type ] "=" expr
  * list    = "[" { each | if | block } "]"
  * each    = loop ( "=&gt;" expr | block )

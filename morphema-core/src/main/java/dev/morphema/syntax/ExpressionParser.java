@@ -21,7 +21,8 @@ import org.jspecify.annotations.Nullable;
  * or       = and { "or" and }
  * and      = not { "and" not }
  * not      = "not" not | compare
- * compare  = coalesce [ ( "==" | "!=" | "&lt;" | "&lt;=" | "&gt;" | "&gt;=" | "in" | "not" "in" ) coalesce ]
+ * compare  = coalesce [ ( "==" | "!=" | "&lt;" | "&lt;=" | "&gt;" | "&gt;=" | "in" | "not" "in" )
+ *            coalesce ]
  * coalesce = sum [ "??" ( block | coalesce ) ]
  * sum      = product { ( "+" | "-" ) product }
  * product  = unary { ( "*" | "/" | "%" ) unary }

@@ -11,9 +11,11 @@ import org.jspecify.annotations.Nullable;
  * <pre>
  * loop   = "for" bind { clause }
  * bind   = [ "optional" ] NAME "in" sequence
- * clause = "where" head | "let" NAME "=" head | "group" [ "runs" ] "by" key { "," key } "as" NAME
- *        | "group" "from" head "as" NAME | "sort" "by" head [ "asc" | "desc" ] { "," … } | "distinct" "by" head { "," head }
- *        | "numbered" NAME [ "by" head { "," head } ] | "take" head | "keyed" "by" head | "for" bind
+ * clause = "where" head | "let" NAME "=" head
+ *        | "group" [ "runs" ] "by" key { "," key } "as" NAME | "group" "from" head "as" NAME
+ *        | "sort" "by" head [ "asc" | "desc" ] { "," … } | "distinct" "by" head { "," head }
+ *        | "numbered" NAME [ "by" head { "," head } ] | "take" head | "keyed" "by" head
+ *        | "for" bind
  * key    = [ NAME "=" ] head
  * </pre>
  */

@@ -22,7 +22,7 @@ public final class RecordValue extends Composite {
     /** The fields that no value has been made of, and some of which one has. */
     private final @Nullable FieldBytes bytes;
 
-    /** Null as well as long as nobody asked for that of a {@linkplain Passing passing} record. */
+    /** Null as well as long as nobody asked for that of a {@linkplain PassingRecord passing} record. */
     private @Nullable Origin origin;
 
     private final @Nullable Supplier<Origin> place;
@@ -101,31 +101,19 @@ public final class RecordValue extends Composite {
     }
 
     /**
-     * The records of a reader that are nothing but bytes left where they stand: one is given again
-     * and again, as it is another one anyway as soon as the reader goes on. Not thread-safe.
+     * {@return a record of nothing but bytes, which {@link PassingRecord} gives again}
+     *
+     * @param place tells where it stands, if somebody asks
      */
-    public static final class Passing {
-        private final Supplier<Origin> origin;
-        private @Nullable RecordValue given;
+    static RecordValue passing(Layout layout, FieldBytes bytes, Supplier<Origin> place) {
+        return new RecordValue(layout, null, bytes, null, place, null, null);
+    }
 
-        /** @param origin of the record at hand; asked for if somebody wants it */
-        public Passing(Supplier<Origin> origin) {
-            this.origin = origin;
-        }
-
-        /** {@return the next record, valid until another one is asked for} */
-        public RecordValue next(Layout layout, FieldBytes bytes) {
-            RecordValue record = given;
-            if (record == null || record.bytes != bytes || record.layout != layout) {
-                record = new RecordValue(layout, null, bytes, null, origin, null, null);
-                given = record;
-            } else {
-                record.values = null;
-                record.origin = null;
-                record.ready = layout.untyped();
-            }
-            return record;
-        }
+    /** The bytes are those of another record from now on. */
+    void pass() {
+        values = null;
+        origin = null;
+        ready = layout.untyped();
     }
 
     /** {@return the bit of a slot, for {@link #of(Layout, Value[], FieldBytes, Origin, long)}} */

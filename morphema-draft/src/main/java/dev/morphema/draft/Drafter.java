@@ -27,15 +27,19 @@ final class Drafter {
     private final Tables tables;
     private final Set<String> taken;
     private final Prefixes prefixes;
+    private final Scope sources;
     /** All single values of the sources. */
-    private Set<String> texts = Set.of();
+    private final Set<String> texts;
 
     /**
      * @param typed whether the target tells numbers from texts
      * @param taken names of the top level
      * @param prefixes those of the target
+     * @param sources as a whole
      */
-    Drafter(boolean typed, Tables tables, Set<String> taken, Prefixes prefixes) {
+    Drafter(boolean typed, Tables tables, Set<String> taken, Prefixes prefixes, Scope sources) {
+        this.sources = sources;
+        this.texts = texts(sources);
         this.typed = typed;
         this.tables = tables;
         this.taken = taken;
@@ -52,24 +56,23 @@ final class Drafter {
     }
 
     /** {@return the statements that write records} */
-    Body record(List<Item> targets, Scope scope) {
-        read(scope);
-        return record("", targets, place(scope, Set.of()));
+    Body record(List<Item> targets) {
+        return record("", targets, place(sources, Set.of()));
     }
 
     /** {@return the loop that writes the items of a document that is a list} */
-    Body items(List<Item> items, Scope scope) {
-        read(scope);
-        return repeated("", List.of(items), place(scope, Set.of()));
+    Body items(List<Item> items) {
+        return repeated("", List.of(items), place(sources, Set.of()));
     }
 
-    private void read(Scope sources) {
-        texts = new HashSet<>();
+    private static Set<String> texts(Scope sources) {
+        Set<String> texts = new HashSet<>();
         sources.turns().forEach(turn -> {
             for (Object held : turn) {
                 texts.addAll(Entries.texts(Columns.items(held)));
             }
         });
+        return texts;
     }
 
     private Body record(String name, List<Item> targets, Place place) {

@@ -78,8 +78,8 @@ public final class Drafting {
     private @Nullable Draft byValues() {
         Tables tables = new Tables(taken);
         Prefixes prefixes = new Prefixes(target.namespace());
-        Drafter drafter = new Drafter(isTyped(), tables, new HashSet<>(taken), prefixes);
-        Body body = target.isList() ? drafter.items(target.items(), scope()) : drafter.record(target.items(), scope());
+        Drafter drafter = new Drafter(isTyped(), tables, new HashSet<>(taken), prefixes, scope());
+        Body body = target.isList() ? drafter.items(target.items()) : drafter.record(target.items());
         if (body.made() < body.total() * OF_THE_SAME) {
             return null;
         }

@@ -14,6 +14,7 @@ import dev.morphema.value.FieldName;
 import dev.morphema.value.Layout;
 import dev.morphema.value.Missing;
 import dev.morphema.value.Origin;
+import dev.morphema.value.PassingRecord;
 import dev.morphema.value.RecordBuilder;
 import dev.morphema.value.RecordValue;
 import dev.morphema.value.TextValue;
@@ -73,7 +74,7 @@ final class CsvRowHandler extends AbstractBaseCsvCallbackHandler<Value> {
     /** The cells that are taken as bytes. */
     private FieldBytes.Row bytes = new FieldBytes.Row(0);
 
-    private final RecordValue.Passing passing = new RecordValue.Passing(this::origin);
+    private final PassingRecord passing = new PassingRecord(this::origin);
     /** The slots of cells that were read as their declared type. */
     private long converted;
 
